@@ -1,4 +1,3 @@
-import type { DetectionNote } from './kinds/parts.ts'
 import { coded, type Said } from './messages/said.ts'
 import * as v from 'valibot'
 import {
@@ -29,7 +28,7 @@ import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
 import { CameraSettingsSchema, SiteSettingsSchema, type Surroundings } from './sites/settings.ts'
 import { ZoneSchema, bool, filled, id, noLongerThan, number, oneOf } from './schema/parts.ts'
-import type { Severity } from './kinds/parts.ts'
+import type { DetectionNote, Severity } from './kinds/parts.ts'
 
 /** What the server and the browser say to each other. Instants are milliseconds of UTC. */
 

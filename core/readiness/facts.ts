@@ -88,6 +88,7 @@ export type QuickFix =
   | { does: 'actions'; words: Said; camera: string; detection: string; actions: Actions }
   | { does: 'endpoint'; words: Said; endpoint: Endpoint }
   | { does: 'test'; words: Said; endpoint: string }
+  | { does: 'clock'; words: Said; device: string }
   | { does: 'prove'; words: Said; camera: string; detection: string }
   /** Where somebody has to say more. */
   | { does: 'go'; words: Said; to: string }

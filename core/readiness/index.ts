@@ -109,6 +109,8 @@ function targetOf(fix: QuickFix | null | undefined): string {
       return `${fix.does} ${fix.camera} ${fix.detection}`
     case 'endpoint':
       return `${fix.does} ${fix.endpoint.id}`
+    case 'clock':
+      return `${fix.does} ${fix.device}`
     case 'test':
       return `${fix.does} ${fix.endpoint}`
     case 'send':

@@ -13,6 +13,20 @@ export class DeviceError extends Failure {
   }
 }
 
+/** Whether the device has answered, with a no. */
+export const isRefusal = (error: unknown): error is DeviceError =>
+  error instanceof DeviceError && ['refused', 'no-account', 'wrong-password'].includes(error.kind)
+
+/** The answer, or nothing where the device refuses: what it does not offer is normal, and no failure. */
+export async function ifOffered<T>(work: Promise<T>): Promise<T | undefined> {
+  try {
+    return await work
+  } catch (error) {
+    if (error instanceof DeviceError && error.kind === 'refused') return undefined
+    throw error
+  }
+}
+
 /** What went wrong with a request, as a DeviceError. */
 export function deviceErrorOf(error: unknown, withinMs: number): DeviceError {
   if (error instanceof DeviceError) return error

@@ -19,7 +19,8 @@ import {
 import { channelsOf, profiles2Of, profilesOf, type LinkChannel } from './profiles.ts'
 import { rtspMetadata } from './rtspMetadata.ts'
 import { partsOf } from './streams.ts'
-import { DeviceError } from './deviceError.ts'
+import { DeviceError, ifOffered } from './deviceError.ts'
+import { DeviceUpkeep } from './upkeep.ts'
 import { DeviceWire, type Credentials } from './wire.ts'
 import { ruleType } from '../../core/kinds/rules.ts'
 
@@ -62,11 +63,14 @@ const METADATA_END = /<\/(?:[\w.-]+:)?MetadataStream\s*>/
 
 /** Speaks the open standard with one device. Every call ends: with an answer, or with a DeviceError that says why not. */
 export class DeviceLink {
+  /** Clock, network, night picture and account. */
+  readonly upkeep: DeviceUpkeep
   private readonly wire: DeviceWire
 
   /** @param address such as http://192.0.2.4 or http://127.0.0.1:8081 @throws InputError for what is no address */
   constructor(address: string, credentials: Credentials | null, withinMs?: number) {
     this.wire = new DeviceWire(address, credentials, withinMs)
+    this.upkeep = new DeviceUpkeep(this.wire)
   }
 
   get address(): string {
@@ -550,16 +554,6 @@ export class DeviceLink {
     if (!URL.canParse(uri) || new URL(uri).origin !== this.address)
       throw new DeviceError('broken', said('devices.theSAddressIsNot', what, uri.slice(0, 80)))
     return uri
-  }
-}
-
-/** The answer, or nothing where the device refuses: what it does not offer is normal, and no failure. */
-async function ifOffered(work: Promise<Element>): Promise<Element | undefined> {
-  try {
-    return await work
-  } catch (error) {
-    if (error instanceof DeviceError && error.kind === 'refused') return undefined
-    throw error
   }
 }
 

@@ -8,6 +8,10 @@ export interface LinkChannel {
   profile: string
   /** The profile of live pictures. */
   picture: string
+  /** The video source. */
+  source: string
+  /** Its sound comes with the picture. */
+  microphone: boolean
   name: string
   hasAnalytics: boolean
   /** Whether it says what its analysis sees. */
@@ -21,6 +25,7 @@ interface Profile {
   sourceName: string
   analytics: string | null
   hasMetadata: boolean
+  hasSound: boolean
   width: number
   height: number
 }
@@ -39,7 +44,13 @@ const sizeOf = (encoder: Element | undefined): { width: number; height: number }
 /** @param parts the configurations of a profile, by their names in Media 1 and in Media 2 */
 function profileOf(
   element: Element,
-  parts: { source?: Element; encoder?: Element; analytics?: Element; metadata?: Element }
+  parts: {
+    source?: Element
+    encoder?: Element
+    analytics?: Element
+    metadata?: Element
+    sound?: Element
+  }
 ): Profile[] {
   const { token } = element.attributes
   const source = child(parts.source, 'SourceToken')?.text || parts.source?.attributes.token
@@ -52,6 +63,7 @@ function profileOf(
           sourceName: child(parts.source, 'Name')?.text ?? '',
           analytics: parts.analytics?.attributes.token ?? null,
           hasMetadata: parts.metadata !== undefined,
+          hasSound: parts.sound !== undefined,
           ...sizeOf(parts.encoder)
         }
       ]
@@ -65,7 +77,8 @@ export const profilesOf = (answer: Element): Profile[] =>
       source: child(profile, 'VideoSourceConfiguration'),
       encoder: child(profile, 'VideoEncoderConfiguration'),
       analytics: child(profile, 'VideoAnalyticsConfiguration'),
-      metadata: child(profile, 'MetadataConfiguration')
+      metadata: child(profile, 'MetadataConfiguration'),
+      sound: child(profile, 'AudioEncoderConfiguration')
     })
   )
 
@@ -77,7 +90,8 @@ export const profiles2Of = (answer: Element): Profile[] =>
       source: child(configurations, 'VideoSource'),
       encoder: child(configurations, 'VideoEncoder'),
       analytics: child(configurations, 'Analytics'),
-      metadata: child(configurations, 'Metadata')
+      metadata: child(configurations, 'Metadata'),
+      sound: child(configurations, 'AudioEncoder')
     })
   })
 
@@ -97,12 +111,15 @@ export function channelsOf(profiles: readonly Profile[]): LinkChannel[] {
     const analysed = own.filter(
       ({ analytics }, i) => analytics && own.findIndex((p) => p.analytics === analytics) === i
     )
+    const microphone = own.some((p) => p.hasSound)
     const nameOf = (p: Profile): string => p.sourceName || p.name
     return analysed.length
       ? analysed.map((p) => ({
           token: p.analytics!,
           profile: p.token,
           picture: picture.token,
+          source: p.source,
+          microphone,
           name: nameOf(p) || p.analytics!,
           hasAnalytics: true,
           hasMetadata: p.hasMetadata
@@ -112,6 +129,8 @@ export function channelsOf(profiles: readonly Profile[]): LinkChannel[] {
             token: own[0]!.source,
             profile: picture.token,
             picture: picture.token,
+            source: own[0]!.source,
+            microphone,
             name: nameOf(own[0]!) || own[0]!.source,
             hasAnalytics: false,
             hasMetadata: false

@@ -15,7 +15,12 @@ import { conflict, notFound } from '../errors.ts'
 import { cameraOfSite } from '../sites/queries.ts'
 import type { Devices } from './service.ts'
 import { findDevices, type Neighbourhood } from './discovery.ts'
-import { readDevice } from './queries.ts'
+import {
+  DevicePasswordSchema,
+  NightPictureSchema,
+  SetClockSchema
+} from '../../core/devices/upkeep.ts'
+import { readDevice, type DeviceRow } from './queries.ts'
 import type { Sendings } from './sending.ts'
 import { DeviceError } from './deviceError.ts'
 
@@ -29,6 +34,18 @@ async function answered<T>(work: Promise<T>): Promise<T> {
     if (error instanceof DeviceError) throw conflict(error.said)
     throw error
   }
+}
+
+/** @throws ApiError when one of them is none of the site's */
+async function ownDevices(
+  database: Database,
+  site: string,
+  ids: readonly string[]
+): Promise<DeviceRow[]> {
+  const rows = await Promise.all(ids.map((id) => readDevice(database, id)))
+  const foreign = rows.find((row) => row.site !== site)
+  if (foreign) throw notFound(said('things.device', foreign.id))
+  return rows
 }
 
 /** @param places where devices are asked for */
@@ -90,6 +107,34 @@ export function deviceRoutes(
     }
   )
 
+  app.get('/devices/:id/upkeep', allow(INSTALLER, { params: byId }), ({ params }) =>
+    answered(devices.upkeep(params.id))
+  )
+  app.get('/devices/:id/abilities', allow(INSTALLER, { params: byId }), ({ params }) =>
+    answered(devices.abilities(params.id))
+  )
+  app.put(
+    '/devices/:id/clock',
+    allow(INSTALLER, { params: byId, body: SetClockSchema }),
+    ({ params, body }) => answered(devices.setClock(params.id, body.ntp))
+  )
+  app.put(
+    '/devices/:id/channels/:token/night-picture',
+    allow(INSTALLER, { params: byToken, body: NightPictureSchema }),
+    async ({ params, body }, reply) => {
+      await answered(devices.setNightPicture(params.id, params.token, body.mode))
+      return reply.status(204).send()
+    }
+  )
+  app.post(
+    '/devices/password',
+    allow(INSTALLER, { body: DevicePasswordSchema }),
+    async ({ body, site }) => {
+      await ownDevices(database, site, body.devices)
+      return devices.setPasswords(body.devices, body.password)
+    }
+  )
+
   app.put(
     '/devices/:id/channels/:token/mode',
     allow(INSTALLER, { params: byToken, body: ModeSchema }),
@@ -112,9 +157,7 @@ export function deviceRoutes(
   )
 
   app.post('/sendings', allow(INSTALLER, { body: SendSchema }), async ({ body, site }, reply) => {
-    const rows = await Promise.all(body.devices.map((id) => readDevice(database, id)))
-    const foreign = rows.find((row) => row.site !== site)
-    if (foreign) throw notFound(said('things.device', foreign.id))
+    const rows = await ownDevices(database, site, body.devices)
     return reply.status(201).send(sendings.start(site, rows))
   })
   app.get('/sendings/:id', allow(INSTALLER, { params: byId }), ({ params, site }) =>

@@ -14,7 +14,14 @@ import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/queries.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { conflict, notFound } from '../errors.ts'
-import { readSchedules } from '../sites/queries.ts'
+import { readSchedules, readSite } from '../sites/queries.ts'
+import type {
+  AbilitiesView,
+  NightPicture,
+  PasswordResult,
+  UpkeepView
+} from '../../core/devices/upkeep.ts'
+import { abilitiesOf } from './abilities.ts'
 import {
   changeChannel,
   channelOf,
@@ -44,7 +51,7 @@ import {
 } from './queries.ts'
 import type { Encryption } from './encryption.ts'
 import { mapConcurrent, sendChannel } from './sending.ts'
-import { DeviceError, type DeviceErrorKind } from './deviceError.ts'
+import { DeviceError, isRefusal, type DeviceErrorKind } from './deviceError.ts'
 import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
 import { isOutput, type OutputEndpoint } from '../../core/formats/actions.ts'
 import { voiceOf } from '../actions/voices.ts'
@@ -251,6 +258,90 @@ export class Devices {
       await this.readAfresh(id)
     }
     return this.one(id)
+  }
+
+  /** Clock, network, night pictures and storage, as the device says now. @throws DeviceError */
+  async upkeep(id: string): Promise<UpkeepView> {
+    const row = await readDevice(this.database, id)
+    const link = this.link(row)
+    const clock = await link.upkeep.clock((await readSite(this.database, row.site)).timeZone)
+    const channels: UpkeepView['channels'] = []
+    for (const { token, name, source, microphone } of await link.channels())
+      channels.push({
+        token,
+        name,
+        nightPicture: await link.upkeep.nightPicture(source),
+        microphone
+      })
+    return {
+      clock,
+      channels,
+      network: await link.upkeep.network(),
+      storage: await link.upkeep.storage()
+    }
+  }
+
+  /** Sets a device to the time here, or to a time server. @throws DeviceError */
+  async setClock(id: string, ntp: string | null): Promise<DeviceView> {
+    const row = await readDevice(this.database, id)
+    const { timeZone } = await readSite(this.database, row.site)
+    await this.link(row).upkeep.setClock(Date.now(), timeZone, ntp)
+    await this.readAfresh(id)
+    return this.one(id)
+  }
+
+  /** @throws DeviceError; ApiError where the device does not have that picture any more */
+  async setNightPicture(id: string, token: string, mode: NightPicture): Promise<void> {
+    const link = this.link(await readDevice(this.database, id))
+    const channel = (await link.channels()).find((c) => c.token === token)
+    if (!channel) throw notFound(said('things.channel', token.slice(0, 64)))
+    await link.upkeep.setNightPicture(channel.source, mode)
+  }
+
+  /** What works with a device, tried now. @throws DeviceError */
+  async abilities(id: string): Promise<AbilitiesView> {
+    const row = await readDevice(this.database, id)
+    const channels = await channelsOf(this.database, id)
+    const abilities = await abilitiesOf({
+      link: this.link(row),
+      row,
+      timeZone: (await readSite(this.database, row.site)).timeZone,
+      channels,
+      picture: (channel) => this.pictures.snapshot({ row, channel }),
+      listens: this.subscriptions.heardAt(id) !== null
+    })
+    return { at: Date.now(), abilities }
+  }
+
+  /** Gives the account of each device a new password, and sees whether it is let in with it. */
+  async setPasswords(ids: readonly string[], password: string): Promise<PasswordResult[]> {
+    const results: PasswordResult[] = []
+    await mapConcurrent(READ_AT_ONCE, ids, async (id) => {
+      const row = await readDevice(this.database, id)
+      const base = { device: id, name: row.name }
+      try {
+        if (row.username === null)
+          throw new DeviceError('no-account', said('devices.hasNoAccountYet'))
+        const changed = new DeviceLink(row.address, { username: row.username, password })
+        const failed = await this.link(row)
+          .upkeep.setPassword(row.username, password)
+          .then(
+            () => null,
+            (error: unknown) => ({ error })
+          )
+        // A cut can hide that it has been changed; then the device is asked whether it takes the new one.
+        if (failed && isRefusal(failed.error)) throw failed.error
+        await changed.hasAccount().catch((error: unknown) => {
+          throw failed ? failed.error : error
+        })
+        await setAccount(this.database, id, row.username, this.encryption.encrypt(password))
+        results.push({ ...base, error: null })
+      } catch (error) {
+        results.push({ ...base, error: saidOfError(error) })
+      }
+      await this.readAfresh(id)
+    })
+    return results.sort((a, b) => a.name.localeCompare(b.name))
   }
 
   /** Makes an output act, and asks the device whether it does. @throws DeviceError */

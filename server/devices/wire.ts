@@ -19,7 +19,7 @@ import {
   xml,
   type Element
 } from '../../core/formats/onvif/xml.ts'
-import { DeviceError, deviceErrorOf } from './deviceError.ts'
+import { DeviceError, deviceErrorOf, isRefusal } from './deviceError.ts'
 
 export interface Credentials {
   username: string
@@ -34,6 +34,7 @@ const NAMESPACES_OF = {
   events: NAMESPACES.tev,
   analytics: NAMESPACES.tan,
   deviceIO: NAMESPACES.tmd,
+  imaging: NAMESPACES.timg,
   outputs: NAMESPACES.wo
 } as const
 type Service = keyof typeof NAMESPACES_OF
@@ -44,11 +45,9 @@ const CAPABILITIES: Readonly<Record<string, string>> = {
   Media: NAMESPACES_OF.media,
   Events: NAMESPACES_OF.events,
   Analytics: NAMESPACES_OF.analytics,
-  DeviceIO: NAMESPACES_OF.deviceIO
+  DeviceIO: NAMESPACES_OF.deviceIO,
+  Imaging: NAMESPACES_OF.imaging
 }
-
-const isRefusal = (error: unknown): error is DeviceError =>
-  error instanceof DeviceError && ['refused', 'no-account', 'wrong-password'].includes(error.kind)
 
 /**
  * Messages of the open standard to one device, and what it gives over HTTP beside them. Every call ends: with an answer,

@@ -82,7 +82,9 @@ export class Device {
       channels: Object.fromEntries(
         model.channels.map(({ token, mode }) => [token, { rules: [], mode: mode ?? null }])
       ),
-      outputs: {}
+      outputs: {},
+      clock: null,
+      filters: {}
     })
     this.byHand = contacts
     this.outputs = new Outputs(
@@ -122,7 +124,12 @@ export class Device {
   }
 
   /** The device's own clock. */
-  now = (): number => Date.now() + this.model.clockOff * 1000
+  now = (): number => Date.now() + this.clockOff * 1000
+
+  /** Seconds by which its clock is ahead. */
+  private get clockOff(): number {
+    return this.state.clock?.off ?? this.model.clockOff
+  }
 
   /** Seconds since it was started: the moment of its scenes. */
   moment = (): number => (Date.now() - this.began) / 1000
@@ -202,7 +209,7 @@ export class Device {
     this.outputs.step(this.now())
     const moment = this.moment()
     for (const channel of this.channels)
-      for (const trigger of channel.step(moment, this.began + this.model.clockOff * 1000)) {
+      for (const trigger of channel.step(moment, this.began + this.clockOff * 1000)) {
         const topic = TOPICS[trigger.kind]
         const cls = channel.scene.classOf(trigger, moment)
         if (topic)

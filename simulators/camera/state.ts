@@ -20,6 +20,10 @@ export interface DeviceState {
   channels: Record<string, ChannelState>
   /** How outputs are set up, by token. */
   outputs: Record<string, SavedOutput>
+  /** How its clock was set; null: as it came. */
+  clock: { off: number; ntp: string | null; zone: string | null } | null
+  /** `IrCutFilter` of each picture that somebody has set. */
+  filters: Record<string, string>
 }
 
 /** A device's settings in a file, written whole or not at all. */
@@ -35,7 +39,9 @@ export class StateFile {
     this.state = {
       accounts: kept.accounts ?? initial.accounts,
       channels: { ...initial.channels, ...kept.channels },
-      outputs: { ...initial.outputs, ...kept.outputs }
+      outputs: { ...initial.outputs, ...kept.outputs },
+      clock: kept.clock ?? initial.clock,
+      filters: { ...initial.filters, ...kept.filters }
     }
   }
 

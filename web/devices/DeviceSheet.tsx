@@ -1,11 +1,12 @@
 import { wordsOf } from '../../core/messages/words.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
+import { upkeep } from '../../core/messages/en/upkeep.ts'
 import { deviceSheet as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { DeleteOutlined, ReloadOutlined, SendOutlined } from '@ant-design/icons'
 import { Alert, Button, Popconfirm } from 'antd'
-import { useState, type ReactNode } from 'react'
+import { Suspense, useState, type ReactNode } from 'react'
 import { isReachable, type DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { AccountForm } from './AccountForm.tsx'
@@ -16,7 +17,11 @@ import { Findings } from '../readiness/Findings.tsx'
 import { useReadiness } from '../readiness/useReadiness.ts'
 import { useDeviceEvents } from './useDevices.ts'
 import { useClock } from '../words/useClock.ts'
+import { Upkeep } from './Upkeep.tsx'
 import { eventWords, states } from './words.tsx'
+import { lazyPart } from '../lazyPart.ts'
+
+const Abilities = lazyPart(() => import('./Abilities.tsx'), 'Abilities')
 
 export function DeviceSheet({
   device: d,
@@ -33,6 +38,7 @@ export function DeviceSheet({
 }): ReactNode {
   const [working, setWorking] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
+  const [trying, setTrying] = useState(false)
   const act: Act = async (what, work) => {
     setWorking(what)
     setError(null)
@@ -67,6 +73,7 @@ export function DeviceSheet({
               aria-label={msg.removeTheDevice}
             />
           </Popconfirm>
+          {d.readAt !== null && <Button onClick={() => setTrying(true)}>{upkeep.whatWorks}</Button>}
           <Button
             icon={<ReloadOutlined aria-hidden />}
             loading={working === 'read'}
@@ -114,6 +121,11 @@ export function DeviceSheet({
           </div>
         )}
       </dl>
+      {isReachable(d.state) && (
+        <section aria-label={upkeep.clockAndNetwork}>
+          <Upkeep device={d} act={act} working={working} />
+        </section>
+      )}
       {d.readAt === null && <p className="quiet">{msg.itsFeaturesAreUnknown}</p>}
       {d.channels.map((channel) => (
         <ChannelSection
@@ -133,6 +145,11 @@ export function DeviceSheet({
       )}
       <InputsAndOutputs device={d} act={act} working={working} />
       <HeardFrom device={d} />
+      {trying && (
+        <Suspense fallback={null}>
+          <Abilities device={d} onClose={() => setTrying(false)} />
+        </Suspense>
+      )}
     </article>
   )
 }

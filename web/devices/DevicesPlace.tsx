@@ -1,5 +1,6 @@
 import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
+import { newPassword } from '../../core/messages/en/upkeep.ts'
 import { devicesPlace as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { PlusOutlined, SendOutlined } from '@ant-design/icons'
@@ -11,6 +12,7 @@ import { changesOfDevice as changes } from '../../core/devices/standing.ts'
 import { isReachable, type DeviceView, type SendingView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { AddDevice } from './AddDevice.tsx'
+import { NewPassword } from './NewPassword.tsx'
 import { DeviceSheet } from './DeviceSheet.tsx'
 import { SendingPanel } from './SendingPanel.tsx'
 import { useDevices } from './useDevices.ts'
@@ -26,6 +28,7 @@ export function DevicesPlace(): ReactNode {
   // Whoever comes from an empty site finds devices at once.
   const [adding, setAdding] = useState(address.has('add'))
   const [error, setError] = useState<string | null>(null)
+  const [renewing, setRenewing] = useState(false)
   const refresh = (): void => void queries.invalidateQueries({ queryKey: ['devices'] })
   const put = (change: Record<string, string | null>): void =>
     setAddress((old) => {
@@ -86,6 +89,9 @@ export function DevicesPlace(): ReactNode {
             </Button>
           </Popconfirm>
         )}
+        {marked.size > 0 && (
+          <Button onClick={() => setRenewing(true)}>{newPassword.changePassword}</Button>
+        )}
         {address.get('sending') && (
           <SendingPanel
             id={address.get('sending')!}
@@ -135,6 +141,15 @@ export function DevicesPlace(): ReactNode {
           onChanged={refresh}
           onRemoved={() => {
             put({ device: null })
+            refresh()
+          }}
+        />
+      )}
+      {renewing && (
+        <NewPassword
+          devices={list.filter((d) => marked.has(d.id))}
+          onClose={() => {
+            setRenewing(false)
             refresh()
           }}
         />

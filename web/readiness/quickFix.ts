@@ -38,6 +38,9 @@ export async function applyFix(finding: Finding, fix: QuickFix): Promise<TakeBac
     case 'test':
       await request('POST', `/endpoints/${fix.endpoint}/test`)
       return null
+    case 'clock':
+      await request('PUT', `/devices/${fix.device}/clock`, {})
+      return null
     case 'prove': {
       const { checks } = await request<ProvingView>('GET', '/proving')
       const own = checks

@@ -42,6 +42,7 @@ export function AddSite({
       open={open}
       title={msg.addSiteTitle}
       okText={msg.addSiteTitle}
+      cancelText={common.cancel}
       okButtonProps={{ disabled: name.trim() === '' }}
       onOk={() => void add()}
       onCancel={onClose}

@@ -127,6 +127,7 @@ export function SitesPlace({
                   title={msg.deleteSite(site.name)}
                   description={msg.whatGoes(site.cameras)}
                   okText={common.delete}
+                  cancelText={common.cancel}
                   okButtonProps={{ danger: true }}
                   onConfirm={() => void remove(site)}
                 >

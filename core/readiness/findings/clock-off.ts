@@ -10,7 +10,8 @@ export const clockOff: Check = {
         ofDevice(
           'blocking',
           id,
-          said('readiness.clockOff', name, Math.round(Math.abs(clockAhead ?? 0)), clockAhead ?? 0)
+          said('readiness.clockOff', name, Math.round(Math.abs(clockAhead ?? 0)), clockAhead ?? 0),
+          { does: 'clock', words: said('readiness.setClock'), device: id }
         )
       )
 }

@@ -10,13 +10,14 @@ const SERVICES = [
   ['http://www.onvif.org/ver10/media/wsdl', 'media_service'],
   ['http://www.onvif.org/ver10/events/wsdl', 'event_service'],
   ['http://www.onvif.org/ver20/analytics/wsdl', 'analytics_service'],
+  ['http://www.onvif.org/ver20/imaging/wsdl', 'imaging_service'],
   ['http://www.onvif.org/ver10/deviceIO/wsdl', 'deviceio_service'],
   ['http://wardoptic.example/device/1', 'outputs_service']
 ] as const
 
 /** Device service. Source: ONVIF Core Specification, devicemgmt.wsdl (from memory). */
 export const deviceHandlers: Record<string, Handler> = {
-  GetSystemDateAndTime: ({ now }) => {
+  GetSystemDateAndTime: ({ now, state }) => {
     const date = new Date(now())
     return xml(
       'tds:GetSystemDateAndTimeResponse',
@@ -24,8 +25,9 @@ export const deviceHandlers: Record<string, Handler> = {
       xml(
         'tds:SystemDateAndTime',
         {},
-        text('tt:DateTimeType', 'NTP'),
+        text('tt:DateTimeType', state.clock && state.clock.ntp === null ? 'Manual' : 'NTP'),
         text('tt:DaylightSavings', false),
+        xml('tt:TimeZone', {}, text('tt:TZ', state.clock?.zone ?? 'UTC0')),
         xml(
           'tt:UTCDateTime',
           {},
@@ -124,6 +126,80 @@ export const deviceHandlers: Record<string, Handler> = {
         )
       )
     ),
+  SetSystemDateAndTime: (device, action) => {
+    const zone = textAt(action, coded('places.message'), 'TimeZone', 'TZ')
+    const utc = child(action, 'UTCDateTime')
+    const byNtp = textAt(action, coded('places.message'), 'DateTimeType') === 'NTP'
+    if (!byNtp && !utc) throw new Refusal('ter:InvalidDateTime', msg.noTimeGiven)
+    const part = (group: string, name: string): number =>
+      Number(textAt(utc, coded('places.message'), group, name))
+    const given = byNtp
+      ? Date.now()
+      : Date.UTC(
+          part('Date', 'Year'),
+          part('Date', 'Month') - 1,
+          part('Date', 'Day'),
+          part('Time', 'Hour'),
+          part('Time', 'Minute'),
+          part('Time', 'Second')
+        )
+    const ntp = byNtp ? (device.state.clock?.ntp ?? 'pool.example') : null
+    device.state.clock = { off: Math.round((given - Date.now()) / 1000), ntp, zone }
+    device.save()
+    return xml('tds:SetSystemDateAndTimeResponse')
+  },
+  GetNTP: ({ state }) =>
+    xml(
+      'tds:GetNTPResponse',
+      {},
+      xml(
+        'tds:NTPInformation',
+        {},
+        text('tt:FromDHCP', false),
+        state.clock?.ntp
+          ? xml('tt:NTPManual', {}, text('tt:Type', 'DNS'), text('tt:DNSname', state.clock.ntp))
+          : ''
+      )
+    ),
+  SetNTP: (device, action) => {
+    const manual = child(action, 'NTPManual')
+    const host = ['IPv4Address', 'IPv6Address', 'DNSname'].flatMap(
+      (name) => child(manual, name)?.text || []
+    )[0]
+    const { off = 0, zone = null } = device.state.clock ?? {}
+    device.state.clock = { off, zone, ntp: host ?? null }
+    device.save()
+    return xml('tds:SetNTPResponse')
+  },
+  GetDNS: () =>
+    xml(
+      'tds:GetDNSResponse',
+      {},
+      xml(
+        'tds:DNSInformation',
+        {},
+        text('tt:FromDHCP', false),
+        xml('tt:DNSManual', {}, text('tt:Type', 'IPv4'), text('tt:IPv4Address', '192.0.2.53'))
+      )
+    ),
+  GetNetworkDefaultGateway: () =>
+    xml(
+      'tds:GetNetworkDefaultGatewayResponse',
+      {},
+      xml('tds:NetworkGateway', {}, text('tt:IPv4Address', '192.0.2.1'))
+    ),
+  SetUser: (device, action) => {
+    for (const user of children(action, 'User')) {
+      const username = textAt(user, coded('places.user'), 'Username')
+      const password = child(user, 'Password')?.text ?? ''
+      const known = device.state.accounts.find((a) => a.username === username)
+      if (!known) throw new Refusal('ter:UsernameMissing', msg.noSuchUser(username))
+      if (password.length < 8) throw new Refusal('ter:PasswordTooWeak', msg.thePasswordMustHaveAt)
+      known.password = password
+    }
+    device.save()
+    return xml('tds:SetUserResponse')
+  },
   GetHostname: ({ model }) =>
     xml(
       'tds:GetHostnameResponse',

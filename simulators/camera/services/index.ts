@@ -7,6 +7,7 @@ import { analyticsHandlers } from './analytics.ts'
 import { deviceHandlers } from './device.ts'
 import { eventHandlers } from './events.ts'
 import type { Handler, Served } from './handler.ts'
+import { imagingHandlers } from './imaging.ts'
 import { mediaHandlers } from './media.ts'
 import { outputHandlers } from './outputs.ts'
 
@@ -26,7 +27,8 @@ const handlers: Record<string, Handler> = {
   ...mediaHandlers,
   ...eventHandlers,
   ...analyticsHandlers,
-  ...outputHandlers
+  ...outputHandlers,
+  ...imagingHandlers
 }
 
 /** Answers an action. @throws Refusal for one that is not known, or that is refused */

@@ -60,7 +60,7 @@ export function NoteEditor({
     >
       <Input.TextArea
         autoFocus
-        autoSize={{ minRows: 2, maxRows: 8 }}
+        rows={4}
         aria-label={msg.note}
         placeholder={msg.whySet}
         maxLength={MAX_NOTE}

@@ -22,6 +22,22 @@ export const devices = messages({
   theDeviceAnsweredWithHttp: (status: number) => `the device answered with HTTP ${status}`,
   theDeviceDidNotAnswer: (value: number) => `the device did not answer within ${value} s`,
   theDeviceCannotBeReached: (code: string) => `the device can’t be reached (${code})`,
+  mustBeAHost: 'must be a host name or an address such as 192.168.1.1',
+  passwordTooShort: 'must have at least 8 characters',
+  nightPicture: (mode: string) =>
+    mode === 'auto'
+      ? 'changes by itself'
+      : mode === 'day'
+        ? 'always the day picture'
+        : 'always the night picture',
+  clockIs: (byNtp: boolean, ofSite: boolean) =>
+    `${byNtp ? 'set by a time server' : 'set by hand'}, ${ofSite ? 'time zone of the site' : 'another time zone'}`,
+  rtsp: 'RTSP',
+  motionJpeg: 'Motion JPEG',
+  snapshotsOnly: 'single pictures only, about one a second',
+  targetsNow: (n: number) => (n === 1 ? '1 target now' : `${n} targets now`),
+  lacksClasses: 'no class filter',
+  lacksSensitivity: 'no sensitivity',
   mustBeAListOf: 'must be a list of ids',
   mustNameAtLeastOne: 'must name at least one',
   namesMoreThan1000: 'names more than 1000',

@@ -9,6 +9,7 @@ export const readiness = messages({
   switchTo: (mode: string) => `Switch to ${mode}`,
   clockOff: (device: string, s: number, ahead: number) =>
     `${device}’s clock is ${s} s ${ahead > 0 ? 'fast' : 'slow'}. Set its clock.`,
+  setClock: 'Set clock',
   defaultPassword: (device: string) =>
     `${device} has no account yet; anyone can claim it. Create one under Devices.`,
   restore: 'Restore what was sent',

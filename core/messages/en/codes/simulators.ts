@@ -1,6 +1,9 @@
 import { messages } from '../../messages.ts'
 
 export const simulators = messages({
+  noTimeGiven: 'There is no time in it',
+  noSuchUser: (name: string) => `There is no user ${name}`,
+  noSuchFilter: (mode: string) => `IrCutFilter ${mode} is none`,
   isLargerThan1Mb: 'is larger than 1 MB',
   thePicturesOfCouldNot: (id: string, message: string) =>
     `the pictures of ${id} could not be measured: ${message}\n`,
