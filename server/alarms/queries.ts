@@ -1,4 +1,3 @@
-import type { DetectionNote } from '../../core/kinds/parts.ts'
 import { said, saidOf } from '../../core/messages/said.ts'
 import { hostOf } from '../deliveries/hostOf.ts'
 import type {
@@ -21,7 +20,7 @@ import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
 import { parsed } from '../columns.ts'
-import type { Severity } from '../../core/kinds/parts.ts'
+import type { DetectionNote, Severity } from '../../core/kinds/parts.ts'
 
 interface DeliveryRow {
   id: number
