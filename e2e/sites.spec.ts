@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test } from './test.ts'
 
 test.describe.configure({ mode: 'serial' })
@@ -49,4 +50,34 @@ test('goes to another site and back, and takes back a deletion', async ({ page }
   await expect(page.getByRole('heading', { name: 'No site here' })).toBeVisible()
   await page.getByRole('link', { name: 'Open your sites' }).click()
   await expect(page.getByRole('heading', { name: 'Sites' })).toBeVisible()
+})
+
+test('exports a site and imports it as another one, after a list of what it brings', async ({
+  page
+}) => {
+  await page.goto('/s/skerrow/site')
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Export site' }).click()
+  const file = await (await download).path()
+  await page.goto('/?sites')
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'Skerrow-Landing.zip',
+    mimeType: 'application/zip',
+    buffer: readFileSync(file)
+  })
+  const dialog = page.getByRole('dialog', { name: 'Import Skerrow Landing' })
+  await expect(dialog.getByRole('list', { name: 'What will change' })).toContainText(
+    'Detection Quay edge on Slipway added'
+  )
+  // Into the site itself nothing would change.
+  await dialog.getByRole('combobox', { name: 'Into' }).click()
+  await page.getByTitle('Skerrow Landing').last().click()
+  await expect(dialog).toContainText('Nothing would change')
+  await dialog.getByRole('combobox', { name: 'Into' }).click()
+  await page.getByTitle('A new site').last().click()
+  await dialog.getByRole('button', { name: 'Import' }).click()
+  await expect(page).toHaveURL(/\/s\/site-\w+/)
+  await expect(page.getByRole('heading', { name: 'Skerrow Landing' })).toBeVisible()
+  const id = /\/s\/([^/]+)/.exec(page.url())![1]!
+  await page.request.delete(`/api/sites/${id}`)
 })

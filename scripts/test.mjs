@@ -57,7 +57,7 @@ const report = (file, read, ok) => {
 
 try {
   installDebian([
-    ...['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl'],
+    ...['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl', 'unzip'],
     ...['gir1.2-gst-rtsp-server-1.0', 'python3-gi', 'gstreamer1.0-plugins-base'],
     ...['gstreamer1.0-plugins-good', 'gstreamer1.0-plugins-bad']
   ])

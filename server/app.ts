@@ -207,11 +207,11 @@ export async function makeApp({
     { database, sessions, audit, secure: access.secure },
     (api) => {
       accountRoutes(api, accounts, sessions, audit, access.secure)
-      sitesRoutes(api, database)
+      sitesRoutes(api, database, devices)
       retentionRoutes(api, database, retention)
     },
     (api) => {
-      siteRoutes(api, database)
+      siteRoutes(api, database, clips)
       benchRoutes(api, database, clips, devices)
       recordingRoutes(api, database, devices, recorder)
       historyRoutes(api, database)

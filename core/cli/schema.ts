@@ -1,9 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import { planJsonSchema } from '../formats/testing/planJsonSchema.ts'
+import { jsonSchemas } from '../formats/testing/jsonSchemas.ts'
 
-/** npm run schema: writes docs/plan.schema.json again. */
-writeFileSync(
-  fileURLToPath(new URL('../../docs/plan.schema.json', import.meta.url)),
-  planJsonSchema()
-)
+/** npm run schema: writes the JSON Schemas in docs/ again. */
+for (const [file, schema] of Object.entries(jsonSchemas()))
+  writeFileSync(fileURLToPath(new URL(`../../docs/${file}`, import.meta.url)), schema)

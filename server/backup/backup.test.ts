@@ -124,13 +124,14 @@ describe('backup and restore', () => {
       .filter(
         (r) =>
           r.method === 'GET' &&
-          !/live|stream|session|entrance|simulators|mailbox|retention|devices\/|runs|history\/:id|sendings|phrases|audit|\/walk/.test(
+          !/live|stream|session|entrance|simulators|mailbox|retention|archive|devices\/|runs|history\/:id|sendings|phrases|audit|\/walk/.test(
             r.url
           )
       )
-      .flatMap(({ url }) => {
+      .map(({ url }) => url.replace('/:site/', '/skerrow/'))
+      .flatMap((url) => {
         if (!url.includes(':')) return [url]
-        const thing = url.split('/')[2]!
+        const thing = url.split('/skerrow/')[1]!.split('/')[0]!
         const ofThing = (values[thing] ?? []).map((id) =>
           url.replace(/:(camera|id)/, encodeURIComponent(id))
         )

@@ -126,7 +126,7 @@ describe('clips that cannot be used leave nothing behind', () => {
       port,
       host: '127.0.0.1',
       method: 'POST',
-      path: '/cameras/camera-1/clips?name=gone.mp4',
+      path: t.addressOf('/cameras/camera-1/clips?name=gone.mp4'),
       headers: {
         'content-type': 'application/octet-stream',
         'content-length': 900_000,

@@ -32,12 +32,7 @@ const ready = (id: string) =>
     const { body } = await t.ask('GET', `/clips/${id}`)
     return body.state === 'ready' && body
   })
-const bytes = async (path: string) => {
-  const address = t.app.http.server.address() as { port: number }
-  return new Uint8Array(
-    await (await t.fetch(`http://127.0.0.1:${address.port}${path}`)).arrayBuffer()
-  )
-}
+const bytes = async (path: string) => new Uint8Array(await (await t.fetch(path)).arrayBuffer())
 
 describe('a clip made from a script', () => {
   let id: string

@@ -232,6 +232,11 @@ export class Devices {
     await removeDevice(this.database, id)
   }
 
+  /** Listens to the devices of a site no more; they are read again once the site is there again. */
+  async leave(site: string): Promise<void> {
+    for (const { id } of await listDevices(this.database, site)) this.subscriptions.forget(id)
+  }
+
   /** Says which camera a channel shows, or whether the plan is sent through it. */
   async changeChannel(
     id: string,

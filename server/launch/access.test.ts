@@ -154,19 +154,24 @@ describe('on the site’s network', () => {
     expect(cookie).toMatch(
       /^__Host-wardoptic_session=[\w-]{43}; Max-Age=43200; Path=\/; HttpOnly; Secure; SameSite=Strict$/
     )
-    expect((await ask(port, '/site', { headers: { cookie: cookie!.split(';')[0]! } })).status).toBe(
-      200
-    )
+    expect(
+      (await ask(port, '/api/sites/site/site', { headers: { cookie: cookie!.split(';')[0]! } }))
+        .status
+    ).toBe(200)
     expect(
       (
-        await ask(port, '/site', {
+        await ask(port, '/api/sites/site/site', {
           headers: { cookie: cookie!.split(';')[0]!.replace('__Host-', '') }
         })
       ).status
     ).toBe(401)
     expect(
       JSON.parse(
-        (await ask(port, '/simulators', { headers: { cookie: cookie!.split(';')[0]! } })).body
+        (
+          await ask(port, '/api/sites/site/simulators', {
+            headers: { cookie: cookie!.split(';')[0]! }
+          })
+        ).body
       )
     ).toEqual({ running: null })
     // Nobody is spoken with in the clear.

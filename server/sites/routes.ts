@@ -5,11 +5,22 @@ import { said } from '../../core/messages/said.ts'
 import { INSTALLER, SIGNED_IN, allow, byCamera, versionQuery, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { noteOf } from '../history/routes.ts'
+import type { Clips } from '../clips/service.ts'
+import { exportSite } from './archive.ts'
 import { deleteCamera, saveCamera, saveSite } from './cameras.ts'
 import { readCamera, readSchedules, readSite } from './queries.ts'
 
 /** The site and its cameras: what they are called, where they are, and which there are. */
-export function siteRoutes(app: Api, database: Database): void {
+export function siteRoutes(app: Api, database: Database, clips: Clips): void {
+  app.get('/archive', allow(INSTALLER), async ({ site }, reply) => {
+    const { name } = await readSite(database, site)
+    const file = `${name.replace(/[^\w-]+/g, '-').replace(/^-+|-+$/g, '') || 'site'}.zip`
+    return reply
+      .type('application/zip')
+      .header('content-disposition', `attachment; filename="${file}"`)
+      .send(await exportSite(database, clips, site, Date.now()))
+  })
+
   app.get('/site', allow(SIGNED_IN), ({ site }) => readSite(database, site))
 
   app.put('/site', allow(INSTALLER, { body: SaveSiteSchema }), async (request) => {

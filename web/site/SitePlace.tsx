@@ -2,11 +2,12 @@ import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { sitePlace as msg } from '../../core/messages/en/site.ts'
 import './site.css'
-import { EditOutlined, PlusOutlined, SearchOutlined } from '@ant-design/icons'
-import { Alert, Button } from 'antd'
+import { EditOutlined, ExportOutlined, PlusOutlined, SearchOutlined } from '@ant-design/icons'
+import { Alert, Button, Tooltip } from 'antd'
 import { Suspense, useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { SiteView } from '../../core/api.ts'
+import { atSite } from '../api/here.ts'
 import { useSite } from '../api/queries.ts'
 import { useDevices } from '../devices/useDevices.ts'
 import { lazyPart } from '../lazyPart.ts'
@@ -63,6 +64,14 @@ function Cameras({ site }: { site: SiteView }): ReactNode {
         <span className="grow" />
         <SyncStatus status={state.status} error={state.error} />
         <UndoButtons undo={state.undo} redo={state.redo} document={document} />
+        <Tooltip title={msg.exportSays}>
+          <Button
+            icon={<ExportOutlined aria-hidden />}
+            href={atSite('/archive')}
+            download
+            aria-label={msg.exportSite}
+          />
+        </Tooltip>
         <Button icon={<EditOutlined aria-hidden />} onClick={() => setOpen({ what: 'site' })}>
           {msg.editSite}
         </Button>

@@ -3,9 +3,9 @@ import { common } from '../../core/messages/en/common.ts'
 import { roles } from '../../core/messages/en/accounts.ts'
 import { sitesPlace as msg } from '../../core/messages/en/sites.ts'
 import './sites.css'
-import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
+import { DeleteOutlined, ImportOutlined, PlusOutlined } from '@ant-design/icons'
 import { useQueryClient } from '@tanstack/react-query'
-import { App, Button, Input, Popconfirm } from 'antd'
+import { App, Button, Input, Popconfirm, Upload } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { AccountView } from '../../core/accounts/accounts.ts'
 import type { SiteSummary } from '../../core/sites/views.ts'
@@ -14,6 +14,7 @@ import { request } from '../api/client.ts'
 import { homeOf } from '../api/here.ts'
 import { Mark } from '../shell/Mark.tsx'
 import { AddSite } from './AddSite.tsx'
+import { ImportSite } from './ImportSite.tsx'
 import { matching } from './matching.ts'
 import { sitesKey } from './useSites.ts'
 
@@ -31,6 +32,7 @@ export function SitesPlace({
   const queries = useQueryClient()
   const [wanted, setWanted] = useState('')
   const [adding, setAdding] = useState(false)
+  const [file, setFile] = useState<File | null>(null)
   const administers = account.role === 'installer'
   const shown = matching(sites, wanted)
   const again = (): Promise<void> => queries.invalidateQueries({ queryKey: sitesKey })
@@ -84,6 +86,18 @@ export function SitesPlace({
             />
           )}
           <span className="grow" />
+          {administers && (
+            <Upload
+              accept=".zip,application/zip"
+              showUploadList={false}
+              beforeUpload={(chosen) => {
+                setFile(chosen)
+                return false
+              }}
+            >
+              <Button icon={<ImportOutlined aria-hidden />}>{msg.importSite}</Button>
+            </Upload>
+          )}
           {administers && (
             <Button
               type="primary"
@@ -142,6 +156,9 @@ export function SitesPlace({
           ))}
         </ul>
       </main>
+      {file && (
+        <ImportSite file={file} sites={sites} onClose={() => setFile(null)} onImported={onSite} />
+      )}
       <AddSite open={adding} sites={sites} onClose={() => setAdding(false)} onAdded={onSite} />
     </div>
   )

@@ -24,6 +24,7 @@ export const auditDone = messages({
   'POST /api/devices/password': 'Changed the password of devices',
   'PUT /api/cameras/:camera/scene': 'Saved the scene of a camera',
   'POST /api/sites': 'Added a site',
+  'POST /api/sites/import': 'Imported a site',
   'DELETE /api/sites/:id': 'Deleted a site',
   'POST /api/sites/:id/restore': 'Restored a site',
   'PUT /api/schedules/:id': 'Saved a schedule',

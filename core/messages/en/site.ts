@@ -14,6 +14,8 @@ export const sitePlace = messages({
   noCameras: 'No cameras. Find devices on the network, or add a camera that works with clips only.',
   findDevices: 'Find devices',
   addCamera: 'Add camera',
+  exportSite: 'Export site',
+  exportSays: 'Export site: one file with all settings, without passwords',
   editSite: 'Edit site…',
   moreFor: (camera: string) => `More for ${camera}`,
   edit: 'Edit…',

@@ -1,9 +1,41 @@
 import { messages } from '../messages.ts'
 
+export const importSite = messages({
+  title: (name: string) => `Import ${name}`,
+  take: 'Import',
+  into: 'Into',
+  aNewSite: 'A new site',
+  exportedAt: (at: string) => `Exported ${at}`,
+  nothingChanges: 'Nothing would change: the site is set up like this already.',
+  changes: 'What will change',
+  devicesNeedAccounts:
+    'Passwords are not in the file. Enter the account of each device under Devices.',
+  restStays: 'Everything else stays. Each change is in the history.',
+  how: messages({ added: 'added', changed: 'changed', 'left-out': 'left out: already added' }),
+  named: (thing: string, name: string) => `${thing} ${name}`,
+  on: (what: string, camera: string) => `${what} on ${camera}`,
+  things: messages({
+    site: 'Site',
+    contacts: 'Contacts',
+    schedule: 'Schedule',
+    endpoint: 'Action',
+    people: 'People',
+    mail: 'Mail server',
+    usual: 'Default actions',
+    voice: 'Voice file',
+    device: 'Device',
+    camera: 'Camera',
+    scene: 'Calibration and ignore areas',
+    detection: 'Detection',
+    check: 'Check'
+  })
+})
+
 export const sitesPlace = messages({
   sites: 'Sites',
   findASite: 'Find a site',
   addSite: 'Add site…',
+  importSite: 'Import site…',
   addSiteTitle: 'Add site',
   nameSuchAs: 'Name of the site',
   beginWith: 'Start from',

@@ -145,6 +145,7 @@ export const edits = messages({
   voiceOf: (name: string) => `Change message of ${name}`,
   writeNote: (name: string) => `Change note on ${name}`,
   deleteNote: (name: string) => `Delete note on ${name}`,
+  importSite: (site: string) => `Import ${site}`,
   fromSite: (site: string) => `Take from ${site}`,
   recipientsOf: (name: string) => `Change recipients of ${name}`
 })

@@ -11,6 +11,7 @@ export const places = messages({
   packedCells: 'the packed cells',
   message: 'the message',
   probe: 'the probe',
+  archive: 'archive',
   calendar: 'the calendar',
   address: 'the address',
   backup: 'the backup',
