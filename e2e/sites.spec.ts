@@ -31,6 +31,22 @@ test('a second site from a template has its own cameras, schedules and address',
   await expect(page).toHaveURL(new RegExp(`${home}/actions`))
 })
 
+test('what can be undone at one site is not undone at another', async ({ page }) => {
+  const undo = page.getByRole('button', { name: 'Undo', exact: true })
+  await page.goto('/s/skerrow/arming')
+  await page.getByRole('button', { name: 'Add schedule' }).click()
+  await expect(undo).toBeEnabled()
+  await expect(page.getByText('All changes saved')).toBeVisible()
+  await page.goto('/?sites')
+  await page.getByRole('link', { name: /Mole Head/ }).click()
+  await page.getByRole('link', { name: 'Arming' }).click()
+  await expect(page.getByRole('region', { name: 'Schedules' })).toContainText('Nights')
+  await expect(undo).toBeDisabled()
+  await page.goto('/s/skerrow/arming')
+  await undo.click()
+  await expect(page.getByText('All changes saved')).toBeVisible()
+})
+
 test('goes to another site and back, and takes back a deletion', async ({ page }) => {
   await page.goto('/?sites')
   await page.getByRole('link', { name: /Mole Head/ }).click()

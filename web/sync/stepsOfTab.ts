@@ -1,8 +1,10 @@
+import { here } from '../api/here.ts'
 import type { StepMemory, Steps } from './steps.ts'
 
-/** What can be undone in a place, kept for as long as this tab is open. */
+/** What can be undone in a place of the site shown, kept for as long as this tab is open. */
 export function stepsOfTab<V>(place: string): StepMemory<V> {
-  const key = `wardoptic.undo.${place}`
+  // One tab may go from site to site.
+  const key = `wardoptic.undo.${here() ?? ''}.${place}`
   return {
     load: () => {
       try {
