@@ -19,6 +19,7 @@ const debian = {
   ffmpeg: ['ffmpeg', 'ffprobe'],
   chromium: ['/usr/bin/chromium'],
   curl: ['curl'],
+  unzip: ['unzip'],
   // GStreamer's RTSP server, as a camera.
   'gir1.2-gst-rtsp-server-1.0': [library('girepository-1.0/GstRtspServer-1.0.typelib')],
   'python3-gi': ['/usr/lib/python3/dist-packages/gi/__init__.py'],
