@@ -30,6 +30,7 @@ import { benchActions } from './actions/main.ts'
 import { benchDevices } from './devices/main.ts'
 import { benchInterface } from './interface/main.ts'
 import { benchProving } from './proving/main.ts'
+import { benchSites } from './sites/main.ts'
 import { benchSoak } from './soak/main.ts'
 import { median, say } from './say.ts'
 import { parseWith } from '../core/schema/parse.ts'
@@ -442,6 +443,7 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 
 console.log(`${cpus()[0]!.model}, ${cpus().length} cores, Node ${process.version}\n`)
 if (process.argv.includes('--devices')) await benchDevices()
+else if (process.argv.includes('--sites')) await benchSites()
 else if (process.argv.includes('--interface')) await benchInterface()
 else if (process.argv.includes('--actions')) await benchActions()
 else if (process.argv.includes('--proving')) await benchProving()
@@ -458,6 +460,7 @@ else {
       '\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)'
     )
   console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+  console.log('one of fifty sites: npm run bench -- --sites (some seconds)')
   console.log('checks, Watch and search: npm run bench -- --proving (some five minutes)')
   console.log('arming and actions under load: npm run bench -- --actions (some two minutes)')
   console.log('the Bench in Chromium: npm run bench -- --interface (some two minutes)')
