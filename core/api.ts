@@ -111,6 +111,8 @@ export interface SavedScene extends Versioned {
 export interface BenchView {
   site: Omit<SiteView, 'cameras' | 'deletedCameras'>
   camera: Pick<Camera, 'id' | 'name'>
+  /** Of the camera; its own, or the site's. */
+  surroundings: Surroundings
   scene: SavedScene
   detections: SavedDetection[]
   /** The actions of deleted detections: undo brings both back, also after a reload. */

@@ -197,7 +197,7 @@ async function openBench(
       seen.tasks.push(...list.getEntries().map((e) => e.duration))
     ).observe({ type: 'longtask', buffered: true })
   })
-  await page.goto(`${base}/bench/slipway?detection=d0`)
+  await page.goto(`${base}/s/skerrow/bench/slipway?detection=d0`)
   await page.locator('.rail-item').first().waitFor()
   await page.locator('.stage canvas').first().waitFor()
   const shown = await page.evaluate(() => performance.now())

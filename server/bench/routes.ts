@@ -64,7 +64,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips, devices:
     '/cameras/:camera',
     allow(INSTALLER, { params: byCamera }),
     async ({ params }): Promise<BenchView> => {
-      const { site, camera, scene, world } = await readCamera(database, params.camera)
+      const { site, camera, surroundings, scene, world } = await readCamera(database, params.camera)
       const [detections, dormant, schedules, endpoints, kept, shown] = await Promise.all([
         readDetections(database, camera.id),
         readDormant(database, camera.id),
@@ -76,6 +76,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips, devices:
       return {
         site,
         camera,
+        surroundings,
         scene,
         detections,
         dormant,

@@ -104,6 +104,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     prefs,
     hasPicture,
     hasPosition: view.site.position !== null,
+    surroundings: view.surroundings,
     say: setProblem,
     begin: () => {
       playhead.pause()
@@ -215,7 +216,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       const made = template.make([], {
         placed,
         schedules,
-        hasPosition: view.site.position !== null
+        hasPosition: view.site.position !== null,
+        surroundings: view.surroundings
       })
       make(made.detections, made.schedules)
     },

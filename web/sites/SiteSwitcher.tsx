@@ -3,7 +3,7 @@ import { common } from '../../core/messages/en/common.ts'
 import { sitesPlace as msg } from '../../core/messages/en/sites.ts'
 import './sites.css'
 import { Input } from 'antd'
-import { useState, type ReactNode } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { here, homeOf } from '../api/here.ts'
 import { matching } from './matching.ts'
 import { useSites } from './useSites.ts'
@@ -12,6 +12,12 @@ import { useSites } from './useSites.ts'
 export function SiteSwitcher(): ReactNode {
   const sites = useSites()
   const [wanted, setWanted] = useState('')
+  const list = useRef<HTMLUListElement>(null)
+  const loaded = sites.data !== undefined
+  // Where it opens is at the end of the page: who came by keyboard goes on in it.
+  useEffect(() => {
+    if (loaded) list.current?.querySelector<HTMLElement>('[aria-current]')?.focus()
+  }, [loaded])
   if (sites.error && !sites.data) return <p className="quiet">{problemWords(sites.error)}</p>
   if (!sites.data) return <p className="quiet">{common.loading}</p>
   const shown = matching(sites.data, wanted)
@@ -19,7 +25,6 @@ export function SiteSwitcher(): ReactNode {
     <div className="site-switcher">
       {sites.data.length > 8 && (
         <Input
-          autoFocus
           allowClear
           size="small"
           aria-label={msg.findASite}
@@ -29,7 +34,7 @@ export function SiteSwitcher(): ReactNode {
           onPressEnter={() => shown[0] && location.assign(homeOf(shown[0].id))}
         />
       )}
-      <ul>
+      <ul ref={list}>
         {shown.map((site) => (
           <li key={site.id}>
             <a href={homeOf(site.id)} aria-current={site.id === here() ? 'page' : undefined}>

@@ -14,6 +14,7 @@ export const bareView = (inputs: SiteInput[] = []): BenchView => ({
     inputs
   },
   camera: { id: 'c', name: 'C' },
+  surroundings: 'outdoors',
   scene: { ignore: [], marks: null, version: 1, changedAt: 0 },
   detections: [],
   dormant: [],

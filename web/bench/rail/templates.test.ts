@@ -16,7 +16,12 @@ const shapes = {
     [0.5, 0.8]
   ]
 } satisfies Record<string, Point[]>
-const context = { placed: [], schedules: [], hasPosition: true }
+const context = {
+  placed: [],
+  schedules: [],
+  hasPosition: true,
+  surroundings: 'outdoors' as const
+}
 const make = (id: string, more: object = {}) => {
   const t = TEMPLATES.find((x) => x.id === id)!
   return t.make(t.shape ? shapes[t.shape] : [], { ...context, ...more })
@@ -35,6 +40,21 @@ describe('templates', () => {
       expect(new Set([...detections, ...again].map((d) => d.id)).size).toBe(2 * detections.length)
     }
   )
+
+  test('in a room: a shorter confirmation time and a smaller overlap; tamper stays as it is', () => {
+    const gates = (id: string, surroundings: string) =>
+      make(id, { surroundings }).detections.map((d) => [
+        'confirmSeconds' in d && d.confirmSeconds,
+        'sensitivity' in d && d.sensitivity
+      ])
+    expect(gates('no-go-night', 'outdoors')).toEqual([[0.5, 60]])
+    expect(gates('no-go-night', 'roofed')).toEqual([[0.5, 60]])
+    expect(gates('no-go-night', 'indoors')).toEqual([[0.3, 70]])
+    expect(gates('fence-line', 'indoors')).toEqual([[0.2, 77]])
+    const care = (surroundings: string) =>
+      make('camera-care', { surroundings }).detections.map((d) => ({ ...d, id: '' }))
+    expect(care('indoors')).toEqual(care('outdoors'))
+  })
 
   test('at night: uses the schedule of that name, or a new one that follows the sun where the position is known', () => {
     const nights = parseWith(ScheduleSchema, { id: 'n', name: 'Nights', week: {} })

@@ -7,6 +7,7 @@ import {
   type Schedule
 } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
+import type { Surroundings } from '../../../core/sites/settings.ts'
 import type { Placed } from '../document.ts'
 import { newId } from '../../sync/newId.ts'
 import { freeName } from './freeName.ts'
@@ -17,6 +18,8 @@ export interface TemplateContext {
   schedules: readonly Schedule[]
   /** The site's place is known, so that hours can follow the sun. */
   hasPosition: boolean
+  /** Of the camera. */
+  surroundings: Surroundings
 }
 
 /** A common need, with every gate filled as one would start from on site (common practice, no source). */
@@ -35,10 +38,23 @@ export interface Template {
 
 type Part = { name: string; kind: Detection['kind'] } & Record<string, unknown>
 
+/**
+ * What of a target's conditions is set otherwise in a room, where nothing moves in the wind, people are near and soon out
+ * of sight, and furniture hides their legs (common practice, no source).
+ */
+function indoors({ confirmSeconds, sensitivity }: Part): Record<string, number> {
+  // Others look at the picture, not at a target.
+  if (typeof confirmSeconds !== 'number' || typeof sensitivity !== 'number') return {}
+  return {
+    confirmSeconds: Math.max(0.2, Math.round(confirmSeconds * 5) / 10),
+    sensitivity: Math.min(100, sensitivity + 10)
+  }
+}
+
 /** Detections from their settings, each with an id and a name that are free. */
 function made(
   parts: readonly Part[],
-  { placed }: TemplateContext,
+  { placed, surroundings }: TemplateContext,
   schedules: Schedule[] = []
 ): { detections: Detection[]; schedules: Schedule[] } {
   const detections: Detection[] = []
@@ -47,6 +63,7 @@ function made(
     detections.push(
       parseWith(DetectionSchema, {
         ...part,
+        ...(surroundings === 'indoors' && indoors(part)),
         id: newId(part.kind),
         name: freeName(part.name, taken)
       })

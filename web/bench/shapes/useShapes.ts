@@ -24,6 +24,7 @@ import {
 } from '../picture/shape.ts'
 import { freeName } from '../rail/freeName.ts'
 import { newDrawn } from '../../kinds/newDetection.ts'
+import type { Surroundings } from '../../../core/sites/settings.ts'
 import type { Template } from '../rail/templates.ts'
 import type { Selection } from '../selection.ts'
 import type { ViewPrefs } from './viewPrefs.ts'
@@ -71,6 +72,7 @@ export function useShapes({
   prefs,
   hasPicture,
   hasPosition,
+  surroundings,
   say,
   begin
 }: {
@@ -82,6 +84,8 @@ export function useShapes({
   hasPicture: boolean
   /** The site's place is known, so that hours can follow the sun. */
   hasPosition: boolean
+  /** Of the camera. */
+  surroundings: Surroundings
   say: (problem: string | null) => void
   /** Drawing begins: the clip stands still, and the picture has the keyboard. */
   begin: () => void
@@ -164,7 +168,12 @@ export function useShapes({
       setDrawing(null)
       say(null)
       if (template) {
-        const made = template.make(points, { placed, schedules: state.schedules, hasPosition })
+        const made = template.make(points, {
+          placed,
+          schedules: state.schedules,
+          hasPosition,
+          surroundings
+        })
         return add(made.detections, made.schedules)
       }
       if (kind !== 'ignore') return add([newDrawn(kind, points, placed)])

@@ -4,12 +4,11 @@ import { messages } from '../../messages.ts'
 export const templates = messages({
   watersEdge: 'Water’s edge',
   aLineOnTheFence:
-    'A line on the fence: a person with a third of the body over it, re-trigger delay 5 s.',
-  aZoneForWaiting:
-    'A zone: a vehicle with half its body inside that stays for 2 min, grace time 10 s.',
+    'A line on the fence: a person with part of the body over it, re-trigger delay 5 s.',
+  aZoneForWaiting: 'A zone: a vehicle that stays for 2 min, grace time 10 s.',
   nights: 'Nights',
   aLineAPerson:
-    'A line: a person who crosses it either way, 0.3 s confirmation, 40% of the body over.',
+    'A line: a person who crosses it either way. Confirmation time and overlap depend on the surroundings.',
   water: 'Water',
   land: 'Land',
   fenceLine: 'Fence line',
