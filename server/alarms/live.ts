@@ -91,8 +91,8 @@ export class LiveTriggers {
     const taken: Ingested[] = []
     // Most of what devices say sets nothing off: the rest of the site is read only when something may.
     let read: ActionsContext | null = null
-    const { site } = await readDevice(sql, device)
-    const context = async (): Promise<ActionsContext> => (read ??= await readContext(sql, site))
+    const context = async (): Promise<ActionsContext> =>
+      (read ??= await readContext(sql, (await readDevice(sql, device)).site))
     for (const event of relevant) {
       if (event.topic.includes('RuleEngine/'))
         taken.push(...(await this.rule(sql, device, event, channels, context)))

@@ -4,10 +4,9 @@ import { kindOfType, ruleTypeOf } from '../../core/kinds/rules.ts'
 import { said, type Said } from '../../core/messages/said.ts'
 import type { Ability, AbilityState, AbilityView } from '../../core/devices/upkeep.ts'
 import type { ChannelRow } from './channelQueries.ts'
-import { DeviceError } from './deviceError.ts'
+import { DeviceError, ifOffered } from './deviceError.ts'
 import type { DeviceLink } from './link.ts'
 import type { LinkChannel } from './profiles.ts'
-import type { DeviceRow } from './queries.ts'
 
 /** A camera that sees nothing says so all the same; one that says nothing for so long does not work. */
 const TARGETS_WITHIN_MS = 6000
@@ -19,7 +18,6 @@ const ASKED = [
 
 interface Asked {
   link: DeviceLink
-  row: DeviceRow
   /** Of the site. */
   timeZone: string
   /** As they were read last. */
@@ -34,7 +32,7 @@ type Found = [AbilityState, (Said | string)?]
 
 /** What works with a device: each ability is tried now, and its own answer is kept where it refuses. */
 export async function abilitiesOf(asked: Asked): Promise<AbilityView[]> {
-  const { link, channels, row, timeZone } = asked
+  const { link, channels, timeZone } = asked
   const several = channels.length > 1
   const found: AbilityView[] = []
   const add = async (
@@ -53,17 +51,7 @@ export async function abilitiesOf(asked: Asked): Promise<AbilityView[]> {
     await add('targets', channel, () => targetsOf(link, channel))
     found.push(...rulesOf(channel, several))
     await add('modes', channel, () =>
-      Promise.resolve(
-        channel.modes.length
-          ? [
-              'works',
-              said(
-                'values.list',
-                channel.modes.map((m) => localName(m.type))
-              )
-            ]
-          : ['not-offered']
-      )
+      Promise.resolve(counted(channel.modes.map((m) => localName(m.type))))
     )
     const source = now.find((c) => c.token === channel.token)?.source
     await add('nightPicture', channel, async () => {
@@ -88,7 +76,6 @@ export async function abilitiesOf(asked: Asked): Promise<AbilityView[]> {
     const network = await link.upkeep.network()
     return network === null ? ['not-offered'] : counted(network.addresses)
   })
-  if (row.readAt === null) return found.filter(({ ability }) => ability !== 'rule')
   return found
 }
 
@@ -101,14 +88,9 @@ function foundBy(error: unknown): Found {
 }
 
 async function pictureOf({ link, picture }: Asked, channel: ChannelRow): Promise<Found> {
-  let uri: string | null = null
-  try {
-    uri = await link.streamUri(channel.picture)
-  } catch (error) {
-    if (!(error instanceof DeviceError) || error.kind !== 'refused') throw error
-  }
+  const uri = await ifOffered(link.streamUri(channel.picture))
   await picture(channel)
-  if (uri === null) return ['partly', said('devices.snapshotsOnly')]
+  if (uri === undefined) return ['partly', said('devices.snapshotsOnly')]
   return ['works', uri.startsWith('rtsp') ? said('devices.rtsp') : said('devices.motionJpeg')]
 }
 

@@ -309,7 +309,6 @@ export class Devices {
     const channels = await channelsOf(this.database, id)
     const abilities = await abilitiesOf({
       link: this.link(row),
-      row,
       timeZone: (await readSite(this.database, row.site)).timeZone,
       channels,
       picture: (channel) => this.pictures.snapshot({ row, channel }),

@@ -88,14 +88,8 @@ async function takeFrom(
     await saveSchedule(sql, id, schedule, 0, note, now)
   const taken = (await readEndpoints(sql, from)).flatMap(({ endpoint }) => withoutSite(endpoint))
   for (const endpoint of taken) await saveEndpoint(sql, id, endpoint, 0, note, now)
-  const { mail, usual } = await readSettings(sql, from)
-  if (mail.version > 0) {
-    await saveSetting(sql, id, 'mail', mail.mail, 0, note, now)
-    await sql.run(
-      "UPDATE site_setting SET sealed = (SELECT sealed FROM (SELECT * FROM site_setting) old WHERE old.site_id = ? AND old.name = 'mail') WHERE site_id = ? AND name = 'mail'",
-      [from, id]
-    )
-  }
+  const { mail, usual, sealed } = await readSettings(sql, from)
+  if (mail.version > 0) await saveSetting(sql, id, 'mail', mail.mail, 0, note, now, sealed)
   if (usual.actions) {
     const there = new Set(taken.map((e) => e.id))
     // What is switched at an acknowledgement is an output.
