@@ -133,12 +133,23 @@ function partsOf(a: SiteArchive): Map<string, Part> {
   return parts
 }
 
-/** What of a site an archive would add or change; what the archive does not have stays. */
-export function changesOf(now: SiteArchive | null, next: SiteArchive): ArchiveChange[] {
+/**
+ * What of a site an archive would add or change; what the archive does not have stays.
+ *
+ * @param addresses of devices that are known already: those of the archive are left out
+ */
+export function changesOf(
+  now: SiteArchive | null,
+  next: SiteArchive,
+  addresses: ReadonlySet<string>
+): ArchiveChange[] {
+  const leftOut = new Set(
+    next.devices.flatMap((d) => (addresses.has(d.address) ? [`device ${d.id}`] : []))
+  )
   const before = now ? partsOf(now) : new Map<string, Part>()
   return [...partsOf(next)].flatMap(([key, { body, ...part }]): ArchiveChange[] => {
     const known = before.get(key)
-    if (!known) return [{ ...part, change: 'added' }]
+    if (!known) return [{ ...part, change: leftOut.has(key) ? 'left-out' : 'added' }]
     return canonical(known.body) === canonical(body) ? [] : [{ ...part, change: 'changed' }]
   })
 }

@@ -56,19 +56,10 @@ const PREFIX = '/api/sites/:site/'
  * @throws Error for a route of which nobody has said whose its things are
  */
 export function ownerOf(url: string): Owner | null {
-  const parts = url.slice(PREFIX.length).split('/')
-  const params = parts.filter((part) => part.startsWith(':'))
-  if (!params.length || OF_EACH_SITE.includes(parts[0]!)) return null
-  const owner =
-    OWNERS[
-      parts
-        .slice(
-          0,
-          parts.findIndex((part) => part.startsWith(':'))
-        )
-        .join('/')
-    ]
-  if (!owner || !params.includes(`:${owner.param}`))
+  const rest = url.slice(PREFIX.length)
+  if (!rest.includes(':') || OF_EACH_SITE.includes(rest.split('/')[0]!)) return null
+  const owner = OWNERS[rest.split('/:')[0]!]
+  if (!owner || !rest.split('/').includes(`:${owner.param}`))
     throw new Error(`${url} does not say whose its things are (server/api/owners.ts)`)
   return owner
 }

@@ -2,7 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { said } from '../../core/messages/said.ts'
 import { PartReader } from '../../core/watch/frames.ts'
 import type { ChannelRow } from './channelQueries.ts'
-import { DeviceError } from './deviceError.ts'
+import { DeviceError, ifOffered } from './deviceError.ts'
 import type { DeviceLink } from './link.ts'
 import type { DeviceRow } from './queries.ts'
 import { rtspPictures } from './rtsp.ts'
@@ -61,25 +61,17 @@ export class LivePictures {
   /** A channel's pictures, until told to end; who takes them too slowly misses some. @throws DeviceError */
   async *frames(shown: ShownChannel, signal: AbortSignal): AsyncGenerator<Buffer> {
     const link = this.linkTo(shown.row)
-    let uri: string
-    try {
-      uri = await link.streamUri(shown.channel.picture)
-    } catch (error) {
-      if (!(error instanceof DeviceError) || error.kind !== 'refused') throw error
-      return yield* this.snapshots(link, shown, signal)
-    }
-    if (uri.startsWith('rtsp')) yield* this.shared(link.withAccount(uri), signal)
+    const uri = await ifOffered(link.streamUri(shown.channel.picture))
+    if (uri === undefined) yield* this.snapshots(link, shown, signal)
+    else if (uri.startsWith('rtsp')) yield* this.shared(link.withAccount(uri), signal)
     else yield* motionJpeg(link, uri, signal)
   }
 
   /** What a channel shows now. @throws DeviceError */
   async snapshot(shown: ShownChannel): Promise<Buffer> {
     const link = this.linkTo(shown.row)
-    try {
-      return await link.snapshot(shown.channel.profile)
-    } catch (error) {
-      if (!(error instanceof DeviceError) || error.kind !== 'refused') throw error
-    }
+    const snapshot = await ifOffered(link.snapshot(shown.channel.profile))
+    if (snapshot) return snapshot
     // It takes no snapshots: the next picture of its stream stands for one.
     const ended = new AbortController()
     try {

@@ -12,7 +12,6 @@ import {
   changesOf,
   refuseTornArchive,
   withIds,
-  type ArchiveChange,
   type ImportPreview,
   type SiteArchive
 } from '../../core/sites/archive.ts'
@@ -199,13 +198,7 @@ export async function previewImport(
 ): Promise<ImportPreview> {
   const own = await ownIds(sql, archive, siteId)
   const current = siteId === null ? null : await readArchive(sql, siteId, now)
-  const addresses = await knownAddresses(sql)
-  const addressOf = new Map(own.devices.map((d) => [d.name, d.address]))
-  const changes = changesOf(current, own).map((c): ArchiveChange =>
-    c.thing === 'device' && addresses.has(addressOf.get(c.name) ?? '')
-      ? { ...c, change: 'left-out' }
-      : c
-  )
+  const changes = changesOf(current, own, await knownAddresses(sql))
   return { name: archive.site.name, madeAt: archive.madeAt, changes }
 }
 

@@ -38,14 +38,22 @@ export async function request<T>(
     headers = {}
   }: { keepalive?: boolean; headers?: Record<string, string> } = {}
 ): Promise<T> {
+  return ask<T>(path, {
+    method,
+    keepalive,
+    headers: { ...headers, ...(body !== undefined && { 'content-type': 'application/json' }) },
+    ...(body !== undefined && { body: JSON.stringify(body) })
+  })
+}
+
+/** Sends a file as it is. @param type its media type @throws ApiError */
+export const sendFile = <T>(path: string, file: File, type: string): Promise<T> =>
+  ask<T>(path, { method: 'POST', headers: { 'content-type': type }, body: file })
+
+async function ask<T>(path: string, init: RequestInit): Promise<T> {
   let answer: Response
   try {
-    answer = await fetch(addressOf(path), {
-      method,
-      keepalive,
-      headers: { ...headers, ...(body !== undefined && { 'content-type': 'application/json' }) },
-      ...(body !== undefined && { body: JSON.stringify(body) })
-    })
+    answer = await fetch(addressOf(path), init)
   } catch {
     throw unreachable()
   }

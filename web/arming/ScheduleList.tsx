@@ -1,4 +1,3 @@
-import { atSite } from '../api/here.ts'
 import { newSchedule } from './newSchedule.ts'
 import { said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
@@ -9,7 +8,7 @@ import type { ReactNode } from 'react'
 import type { SiteHours } from '../../core/arming/coverage.ts'
 import { scheduleAt } from '../../core/arming/armedNow.ts'
 import { WEEKDAYS, type Schedule } from '../../core/formats/plan.ts'
-import { errorOf } from '../api/client.ts'
+import { sendFile } from '../api/client.ts'
 import type { SiteDocument, SiteState } from '../sync/siteDocument.ts'
 import { weekHours } from './words.ts'
 
@@ -39,14 +38,7 @@ export function ScheduleList({
   }
   const read = async (file: File): Promise<void> => {
     try {
-      const answer = await fetch(atSite('/calendars'), {
-        method: 'POST',
-        headers: { 'content-type': 'text/calendar' },
-        body: file
-      })
-      const text = await answer.text()
-      if (!answer.ok) throw errorOf(answer.status, text)
-      const schedule = JSON.parse(text) as Schedule
+      const schedule = await sendFile<Schedule>('/calendars', file, 'text/calendar')
       document.editSchedule(schedule, said('edits.takeInTheCalendar', schedule.name))
       onChoose(schedule.id)
     } catch (error) {

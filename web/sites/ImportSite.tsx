@@ -6,28 +6,19 @@ import { Alert, Modal, Select, Spin } from 'antd'
 import { useEffect, useState, type ReactNode } from 'react'
 import type { ArchiveChange, ImportPreview } from '../../core/sites/archive.ts'
 import type { SiteSummary } from '../../core/sites/views.ts'
-import { errorOf, unreachable } from '../api/client.ts'
+import { sendFile } from '../api/client.ts'
 import { useClock } from '../words/useClock.ts'
 import { sitesKey } from './useSites.ts'
 
 const NEW = ''
 
-/** Sends the file as it is. @throws ApiError */
-async function send<T>(file: File, into: string, preview: boolean): Promise<T> {
+/** @throws ApiError */
+function send<T>(file: File, into: string, preview: boolean): Promise<T> {
   const query = new URLSearchParams({
     ...(into !== NEW && { into }),
     ...(preview && { preview: '1' })
   })
-  const answer = await fetch(`/api/sites/import?${query}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/zip' },
-    body: file
-  }).catch(() => {
-    throw unreachable()
-  })
-  const text = await answer.text()
-  if (!answer.ok) throw errorOf(answer.status, text)
-  return JSON.parse(text) as T
+  return sendFile<T>(`/api/sites/import?${query}`, file, 'application/zip')
 }
 
 /** Takes in a site that was exported, into a new one or one that is there; what will change is listed before. */

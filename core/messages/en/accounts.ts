@@ -58,7 +58,7 @@ export const accountList = messages({
   roleAt: (name: string, site: string) => `Role of ${name} on ${site}`,
   removeRoleAt: (site: string) => `Remove the role on ${site}`,
   addASite: 'Add a site…',
-  noneBySite: 'No role of its own on any site.',
+  noneBySite: 'No roles on single sites.',
   deletedSite: 'A deleted site',
   sitesWithRoles: (n: number) => (n === 1 ? '1 site' : `${n} sites`)
 })

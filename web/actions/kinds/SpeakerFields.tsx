@@ -9,7 +9,7 @@ import { Button, Select, Upload } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { VoiceView } from '../../../core/api.ts'
 import { PHRASES, type EndpointOf, type Phrase } from '../../../core/formats/actions.ts'
-import { errorOf } from '../../api/client.ts'
+import { sendFile } from '../../api/client.ts'
 import { Field, NumberField } from '../fields.tsx'
 import type { Keep } from './kind.ts'
 
@@ -32,13 +32,11 @@ export function SpeakerFields({
   const take = async (file: File): Promise<void> => {
     setError(null)
     try {
-      const answer = await fetch(
-        atSite(`/voices?name=${encodeURIComponent(file.name.replace(/\.wav$/i, ''))}`),
-        { method: 'POST', headers: { 'content-type': 'audio/wav' }, body: file }
+      const voice = await sendFile<VoiceView>(
+        `/voices?name=${encodeURIComponent(file.name.replace(/\.wav$/i, ''))}`,
+        file,
+        'audio/wav'
       )
-      const text = await answer.text()
-      if (!answer.ok) throw errorOf(answer.status, text)
-      const voice = JSON.parse(text) as VoiceView
       await queries.invalidateQueries({ queryKey: ['actions'] })
       keep({ voice: { file: voice.id } }, said('edits.voiceOf', e.name))
     } catch (problem) {

@@ -26,7 +26,7 @@ export const devices = messages({
   passwordTooShort: 'must have at least 8 characters',
   nightPicture: (mode: string) =>
     mode === 'auto'
-      ? 'changes by itself'
+      ? 'automatic'
       : mode === 'day'
         ? 'always the day picture'
         : 'always the night picture',
