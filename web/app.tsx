@@ -14,7 +14,7 @@ import { EmptyPlace } from './shell/EmptyPlace.tsx'
 import { emptyPlaces } from './shell/places.ts'
 import { ServerNote } from './shell/ServerNote.tsx'
 import { TopBar } from './shell/TopBar.tsx'
-import { lazyPart } from './lazyPart.ts'
+import { lazyPart } from './lazyPart.tsx'
 
 const DevicesPlace = lazyPart(() => import('./devices/DevicesPlace.tsx'), 'DevicesPlace')
 const ArmingPlace = lazyPart(() => import('./arming/ArmingPlace.tsx'), 'ArmingPlace')
@@ -24,8 +24,8 @@ const ProvePlace = lazyPart(() => import('./prove/ProvePlace.tsx'), 'ProvePlace'
 const WalkPart = lazyPart(() => import('./prove/walk/WalkPart.tsx'), 'WalkPart')
 const SitePlace = lazyPart(() => import('./site/SitePlace.tsx'), 'SitePlace')
 const MailboxPlace = lazyPart(() => import('./mailbox/MailboxPlace.tsx'), 'MailboxPlace')
-export const loadBench = () => import('./bench/BenchPlace.tsx')
-const BenchPlace = lazyPart(loadBench, 'BenchPlace')
+
+export const BenchPlace = lazyPart(() => import('./bench/BenchPlace.tsx'), 'BenchPlace')
 
 /** One site. */
 export function App({ site }: { site: string }): ReactNode {

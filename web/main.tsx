@@ -5,19 +5,20 @@ import { createRoot } from 'react-dom/client'
 import '@fontsource-variable/atkinson-hyperlegible-next/index.css'
 import '@fontsource-variable/atkinson-hyperlegible-mono/index.css'
 import './styles.css'
-import { benchOf } from './api/queries.ts'
-import { loadBench } from './app.tsx'
+import { openSession } from './accounts/useSession.ts'
+import { here } from './api/here.ts'
+import { benchOf, siteQuery } from './api/queries.ts'
+import { BenchPlace } from './app.tsx'
 import { Root } from './Root.tsx'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
 
-// The Bench is what is opened most: its camera and its code are on their way while the rest is still read.
+// What is shown first is asked for before React begins. The Bench is opened most: its camera and its code are on their
+// way meanwhile, and it comes up together with the bar above it. What is wrong with them is said where they are shown.
 const camera = /^\/s\/[^/]+\/bench\/([^/]+)/.exec(location.pathname)?.[1]
-if (camera) {
-  void loadBench()
-  // What is wrong with it is said where it is shown.
-  queries.query(benchOf(decodeURIComponent(camera))).catch(() => {})
-}
+if (here() !== null) queries.query(siteQuery).catch(() => {})
+if (camera) queries.query(benchOf(decodeURIComponent(camera))).catch(() => {})
+openSession(queries, camera ? BenchPlace.fetchCode() : Promise.resolve())
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -3,17 +3,23 @@ import { join } from 'node:path'
 import fastifyStatic from '@fastify/static'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
 import { notFound } from '../errors.ts'
+import { preloads } from './preload.ts'
 
 const NONCE = /__CSP_NONCE__/g
 
 /** The built interface: its files, and the page for every address of a place. @param folder of the build */
 export async function servePage(http: FastifyInstance, folder: string): Promise<void> {
   const page = readFileSync(join(folder, 'index.html'), 'utf8')
-  const answer = (reply: FastifyReply): FastifyReply =>
+  const early = preloads(folder, page)
+  const answer = (request: FastifyRequest, reply: FastifyReply): FastifyReply =>
     reply
       .type('text/html; charset=utf-8')
       .header('cache-control', 'no-store')
-      .send(page.replace(NONCE, reply.cspNonce.style))
+      .send(
+        page
+          .replace('</head>', () => `${early(pathOf(request))}\n</head>`)
+          .replace(NONCE, reply.cspNonce.style)
+      )
   await http.register(fastifyStatic, {
     root: folder,
     index: false,
@@ -30,20 +36,21 @@ export async function servePage(http: FastifyInstance, folder: string): Promise<
       response.setHeader('vary', 'Accept-Encoding')
     }
   })
-  http.get('/', (_request, reply) => answer(reply))
+  http.get('/', answer)
   // Every place of the interface has its own address; the page finds it. A file that is not there is not the page.
   http.setNotFoundHandler((request, reply) =>
     isPlace(request)
-      ? answer(reply)
+      ? answer(request, reply)
       : reply.status(404).send(notFound(request.url.slice(0, 200)).view)
   )
 }
 
-function isPlace({ method, url, headers }: FastifyRequest): boolean {
-  const [path] = url.split('?') as [string]
+const pathOf = ({ url }: FastifyRequest): string => url.split('?')[0]!
+
+function isPlace(request: FastifyRequest): boolean {
   return (
-    method === 'GET' &&
-    (headers.accept ?? '').includes('text/html') &&
-    !/\.\w+$|^\/+(assets|api)(\/|$)/i.test(path)
+    request.method === 'GET' &&
+    (request.headers.accept ?? '').includes('text/html') &&
+    !/\.\w+$|^\/+(assets|api)(\/|$)/i.test(pathOf(request))
   )
 }

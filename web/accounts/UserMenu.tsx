@@ -7,7 +7,7 @@ import { Suspense, useState, type ReactNode } from 'react'
 import { MIN_PASSWORD, type AccountView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
 import { setSession, useSession } from './useSession.ts'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const SessionList = lazyPart(() => import('./SessionList.tsx'), 'SessionList')
 const AuditList = lazyPart(() => import('./AuditList.tsx'), 'AuditList')

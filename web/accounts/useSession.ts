@@ -13,15 +13,24 @@ import { SIGNED_OUT, request } from '../api/client.ts'
 const key = ['session']
 const AGAIN_MS = 2000
 
+const ask = (): Promise<AccountView | null> =>
+  request<AccountView>('GET', '/api/session').catch((error: unknown) => {
+    if (error instanceof ApiError && error.status === 401) return null
+    throw error
+  })
+
+/** Asks who is signed in before anything is shown; known once what else the first show needs is there too. */
+export function openSession(queries: QueryClient, needed: Promise<unknown>): void {
+  const queryFn = async (): Promise<AccountView | null> =>
+    (await Promise.all([ask(), needed.catch(() => {})]))[0]
+  queries.query({ queryKey: key, queryFn, staleTime: Infinity }).catch(() => {})
+}
+
 /** Who is signed in; null: nobody. */
 export const useSession = (): UseQueryResult<AccountView | null> =>
   useQuery({
     queryKey: key,
-    queryFn: () =>
-      request<AccountView>('GET', '/api/session').catch((error: unknown) => {
-        if (error instanceof ApiError && error.status === 401) return null
-        throw error
-      }),
+    queryFn: ask,
     staleTime: Infinity,
     // While the server cannot tell, it is asked again.
     refetchInterval: ({ state }) => (state.error ? AGAIN_MS : false)

@@ -1,7 +1,7 @@
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { Suspense, type ReactNode } from 'react'
 import type { AccountView } from '../../core/accounts/accounts.ts'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 import { useSession, useSignedOut } from './useSession.ts'
 
 const SignIn = lazyPart(() => import('./SignIn.tsx'), 'SignIn')

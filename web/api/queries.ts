@@ -25,12 +25,13 @@ import { here } from './here.ts'
 /** How often work that goes on is asked after. */
 const WATCH_MS = 500
 
+export const siteQuery = queryOptions({
+  queryKey: ['site'],
+  queryFn: () => request<SiteView>('GET', '/site')
+})
+
 export const useSite = (): UseQueryResult<SiteView> =>
-  useQuery({
-    queryKey: ['site'],
-    queryFn: () => request<SiteView>('GET', '/site'),
-    enabled: here() !== null
-  })
+  useQuery({ ...siteQuery, enabled: here() !== null })
 
 export const benchKey = (camera: string): string[] => ['bench', camera]
 

@@ -51,7 +51,7 @@ import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
 import { useSetting } from './useSetting.ts'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const RealActions = lazyPart(() => import('./runs/RealActions.tsx'), 'RealActions')
 const RunPanel = lazyPart(() => import('./runs/RunPanel.tsx'), 'RunPanel')

@@ -5,7 +5,7 @@ import type { Setting, Trigger } from '../../core/detections/index.ts'
 import { useContents, useEvaluated, useOnShow } from './contexts.ts'
 import type { DocumentState } from './document.ts'
 import { KeysHelp } from './KeysHelp.tsx'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const AllClips = lazyPart(() => import('./clips/AllClips.tsx'), 'AllClips')
 const Compare = lazyPart(() => import('./compare/Compare.tsx'), 'Compare')

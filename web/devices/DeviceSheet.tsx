@@ -19,7 +19,7 @@ import { useDeviceEvents } from './useDevices.ts'
 import { useClock } from '../words/useClock.ts'
 import { Upkeep } from './Upkeep.tsx'
 import { eventWords, states } from './words.tsx'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const Abilities = lazyPart(() => import('./Abilities.tsx'), 'Abilities')
 

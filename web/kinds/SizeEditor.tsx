@@ -10,7 +10,7 @@ import { fitSizes, type SeenSize } from '../../core/tuning/sizes.ts'
 import { Later } from '../bench/Later.tsx'
 import { DeviceNote } from '../bench/inspector/DeviceNote.tsx'
 import type { EditorProps } from './editors.tsx'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const SizesChart = lazyPart(() => import('./SizesChart.tsx'), 'SizesChart')
 

@@ -1,4 +1,4 @@
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 type Editors = typeof import('./allEditors.ts')
 

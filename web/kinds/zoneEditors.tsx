@@ -10,7 +10,7 @@ import { ZONE_KINDS, asZoneKind } from './zones.ts'
 import { SecondsEditor, type EditorProps } from './editors.tsx'
 import { Later } from '../bench/Later.tsx'
 import type { ZoneDetection } from '../../core/kinds/schemas.ts'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const StaysChart = lazyPart(() => import('./StaysChart.tsx'), 'StaysChart')
 

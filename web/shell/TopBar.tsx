@@ -13,7 +13,7 @@ import { UserMenu } from '../accounts/UserMenu.tsx'
 import { PartBoundary } from './Boundary.tsx'
 import { Mark } from './Mark.tsx'
 import { placesOf } from './places.ts'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const SiteSwitcher = lazyPart(() => import('../sites/SiteSwitcher.tsx'), 'SiteSwitcher')
 /** What comes on its own may come a little later than the place that was opened. */

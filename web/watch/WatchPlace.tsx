@@ -19,7 +19,7 @@ import { useClock } from '../words/useClock.ts'
 import { AlarmDesk } from './AlarmDesk.tsx'
 import { LiveTile } from '../scene/LiveTile.tsx'
 import { WatchStream } from '../scene/liveStream.ts'
-import { lazyPart } from '../lazyPart.ts'
+import { lazyPart } from '../lazyPart.tsx'
 
 const LOOK_MS = 15_000
 const SearchPart = lazyPart(() => import('./SearchPart.tsx'), 'SearchPart')

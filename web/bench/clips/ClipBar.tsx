@@ -15,7 +15,7 @@ import { Suspense, memo, useRef, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
 import type { Upload } from './upload.ts'
-import { lazyPart } from '../../lazyPart.ts'
+import { lazyPart } from '../../lazyPart.tsx'
 
 const RecordClip = lazyPart(() => import('./RecordClip.tsx'), 'RecordClip')
 /** Pickers are heavy, and seldom opened here. */

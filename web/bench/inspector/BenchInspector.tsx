@@ -17,7 +17,7 @@ import { ChangePanel } from './ChangePanel.tsx'
 import { useDeviceLimits } from './deviceLimits.ts'
 import { Inspector } from './Inspector.tsx'
 import { ShapeTools } from './ShapeTools.tsx'
-import { lazyPart } from '../../lazyPart.ts'
+import { lazyPart } from '../../lazyPart.tsx'
 
 const MeasurePanel = lazyPart(() => import('../measuring/MeasurePanel.tsx'), 'MeasurePanel')
 
