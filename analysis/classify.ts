@@ -68,7 +68,7 @@ function shapeOf(rows: SeenRow[], fps: number, size: FrameSize): Shape {
   }
 }
 
-/** Where things waver, and while the background is still being learned, a target must have travelled to be told. */
+/** Where things waver, and while the background is still being learned, only a target that has travelled gets a class. */
 const TRAVEL_SECONDS = 6
 const TRAVEL_BIN_SECONDS = 0.5
 const LEARNING_SECONDS = 10
@@ -127,7 +127,7 @@ export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize)
     let best: TargetClass = 'unknown'
     let most = 0
     for (const [name, count] of votes) if (count > most) [best, most] = [name, count]
-    // What has once been told is kept, however thin the votes become, until something else outvotes it.
+    // A settled class stays, however weak its votes become, until another one outvotes it.
     told ||= most >= needed
     return told ? best : 'unknown'
   })

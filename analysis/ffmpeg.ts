@@ -54,12 +54,12 @@ export function start(
     )
     child.on('close', (code) => resolve(code ?? 255))
   })
-  // Whoever reads the frames hears of a failed start through `ended`; it must not count as unhandled before.
+  // A failed start reaches the reader of the frames through `ended`; until then it must not count as unhandled.
   ended.catch(() => {})
   return { child, errors: () => text.trim(), ended }
 }
 
-/** As many at a time, whoever asks; others wait for their turn. */
+/** At most this many run at a time; the others wait their turn. */
 const AT_ONCE = 4
 const MAX_WAITING = 200
 const turns = new Limiter(

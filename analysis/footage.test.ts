@@ -161,7 +161,7 @@ describe('real footage', () => {
   })
 
   test('classifies nearly every row as a person where only people walk', () => {
-    // In the first ten seconds the background is still being learned, and only who travels is told.
+    // In the first ten seconds the background is still being learned, so only targets that travel get a class.
     const rows = Array.from({ length: tracks.length }, (_, i) => rowAt(tracks, i)).filter(
       (r) => r.frame > 100
     )

@@ -155,7 +155,7 @@ describe('classes', () => {
     const classes = classify(rows(50), 10, size)
     expect(classes.slice(0, 4)).toEqual(['unknown', 'unknown', 'unknown', 'unknown'])
     expect(new Set(classes.slice(8))).toEqual(new Set(['person']))
-    // Where things waver, and in the first ten seconds, only who travels is told; swaying in place is nobody.
+    // Where things waver, and in the first ten seconds, only targets that travel count; swaying in place does not.
     const wavering = (place: (i: number) => number, first = 101) =>
       new Set(
         classify(

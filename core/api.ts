@@ -41,7 +41,7 @@ export interface SiteView {
   inputs: SiteInput[]
   /** Of cameras that have none of their own. */
   surroundings: Surroundings
-  /** Whether somebody has said what it is called and where it is. */
+  /** Whether its name and place have been set. */
   isSetUp: boolean
   version: number
   changedAt: number
@@ -84,7 +84,7 @@ export interface SavedDetection extends Versioned {
   actions: SavedActions
 }
 
-/** The actions of a detection; version 0: none have been saved yet. */
+/** The actions of a detection; version 0: never saved. */
 export interface SavedActions extends Versioned {
   actions: Actions
 }
@@ -341,7 +341,7 @@ export interface SiteActionsView {
   endpoints: SavedEndpoint[]
   mail: Versioned & { mail: Mail | null; hasPassword: boolean }
   people: Versioned & { people: People }
-  /** What is linked by default; null: nothing has been said. */
+  /** What is linked by default; null: not set. */
   usual: Versioned & { actions: Actions | null }
   /** Outputs of devices, set up or not. */
   outputs: {

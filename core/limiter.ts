@@ -1,4 +1,4 @@
-/** Lets few do something at a time; others wait, in the order in which they came, and not too many of them. */
+/** Lets a few tasks run at a time; others wait in order, up to a limit. */
 export class Limiter {
   private running = 0
   private readonly waiting: (() => void)[] = []
@@ -6,7 +6,7 @@ export class Limiter {
   private readonly maxWaiting: number
   private readonly refusal: () => Error
 
-  /** @param refusal what whoever comes when too many wait already is told */
+  /** @param refusal the error for whoever comes when too many wait already */
   constructor(atOnce: number, maxWaiting: number, refusal: () => Error) {
     this.atOnce = atOnce
     this.maxWaiting = maxWaiting
@@ -24,7 +24,7 @@ export class Limiter {
       return await work()
     } finally {
       const next = this.waiting.shift()
-      // Who comes next takes this one's place.
+      // The next in line takes this place.
       if (next) next()
       else this.running--
     }

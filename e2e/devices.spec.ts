@@ -4,7 +4,7 @@ import type { DeviceView } from '../core/devices/views.ts'
 import { DeviceLink } from '../server/devices/link.ts'
 import { asDelivered } from './site.ts'
 
-// One goes on from the other: a first account is made once.
+// Each test continues from the one before: a first account is made once.
 test.describe.configure({ mode: 'serial', retries: 0 })
 const models = JSON.parse(
   readFileSync(new URL('../demo/devices.json', import.meta.url), 'utf8')

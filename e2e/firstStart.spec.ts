@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { at, flags, kept } from './onBench.ts'
 import { RunningSite, runFolder } from './servers.ts'
 
-// The way of a newcomer: nothing is there but the code that the start prints.
+// A newcomer's first start, with nothing but the code that it prints.
 test.use({ storageState: { cookies: [], origins: [] } })
 test.describe.configure({ mode: 'serial' })
 

@@ -23,7 +23,7 @@ await page.getByLabel('Password').fill('ferry-at-seven')
 await page.keyboard.press('Enter')
 await page.locator('.camera-card').first().waitFor()
 const take = async (name: string): Promise<void> => {
-  await page.waitForTimeout(700) // fonts, video frames and short motion have settled
+  await page.waitForTimeout(700) // lets fonts, video frames and short animations settle
   await page.screenshot({ path: `${folder}${name}.png` })
 }
 

@@ -89,7 +89,7 @@ export interface AppOptions {
   access?: Access
   /** Key and certificate, where it is reached over TLS. */
   tls?: ServerOptions
-  /** Makes keys again that are lost. */
+  /** Makes lost keys anew. */
   newKeys?: boolean
 }
 
@@ -260,7 +260,7 @@ export async function makeApp({
   memory.start()
   retention.start()
   clock.start()
-  // Who has a page open is told, and does not take silence for quiet.
+  // Open pages are told, so that nobody takes silence for quiet.
   const unwatch = database.watch((state) => {
     if (state.up) http.log.info(msg.theDatabaseAnswersAgain)
     else http.log.error(new Error(state.why ?? 'the database is away'))

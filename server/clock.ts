@@ -3,10 +3,10 @@ import { server as msg } from '../core/messages/en/codes/server.ts'
 import type { Database } from './database.ts'
 
 const LOOK_MS = 1000
-/** Less is how clocks are kept right. */
+/** Smaller steps are ordinary clock corrections. */
 const JUMP_MS = 2000
 
-/** Both clocks of the machine: the one on the wall, which somebody may set, and the one that only goes on. */
+/** Both clocks of the machine: wall time, which somebody may set, and the monotonic clock. */
 export interface Clocks {
   wall(): number
   steady(): number

@@ -1,6 +1,6 @@
 import { saidText, type Said } from '../core/messages/said.ts'
 
-/** MariaDB keeps JSON as text, and mysql2 hands some of it out already read. */
+/** MariaDB keeps JSON as text, and mysql2 parses some of it. */
 export const parsed = <T>(json: unknown): T =>
   (typeof json === 'string' ? JSON.parse(json) : json) as T
 
@@ -10,5 +10,5 @@ export function onlyRow<T>([row]: readonly T[]): T {
   return row
 }
 
-/** As the columns keep it that say why something failed, or what came of it. */
+/** As the columns for errors and outcomes keep it. */
 export const outcomeText = (of: Said | string): string => saidText(of, 1000)

@@ -92,7 +92,7 @@ export class Database implements Sql {
   private pinger: Connection | null = null
   private readonly name: string
   private readonly watchers = new Set<(state: DatabaseState) => void>()
-  /** Who waits for an answer, to be told when there will be none. */
+  /** Whoever waits for an answer, to be told when none will come. */
   private readonly waiting = new Set<() => void>()
   private timer: NodeJS.Timeout | undefined
   private closed = false
@@ -201,7 +201,7 @@ export class Database implements Sql {
 
   /** Says in words what went wrong with the database itself, and keeps whether it is there. */
   private async explained<T>(work: () => Promise<T>, isLook = false): Promise<T> {
-    // While it is away nobody waits for it but who looks whether it is back.
+    // While it is away, only the probe waits for it.
     if (!this.state.up && !isLook) throw unavailable(IS_AWAY)
     try {
       const result = await (isLook ? work() : this.whileUp(work()))
@@ -222,7 +222,7 @@ export class Database implements Sql {
   }
 
   /**
-   * What somebody waits for when the database goes away: they are told so at once. Whether it was still done is not
+   * Whoever is waiting when the database goes away is told at once. Whether it was still done is not
    * known, as with any cut; who asks again does so with the same key or version.
    */
   private async whileUp<T>(work: Promise<T>): Promise<T> {

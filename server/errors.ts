@@ -16,7 +16,7 @@ export const notAllowed = (why: Said): ApiError =>
   new ApiError(403, { code: 'not-allowed', said: why })
 export const tooMany = (why: Said): ApiError => new ApiError(429, { code: 'too-many', said: why })
 export const tooLarge = (why: Said): ApiError => new ApiError(413, { code: 'too-large', said: why })
-/** Something that this server needs is away; it will be back. */
+/** Something that this server needs is unavailable for now. */
 export const unavailable = (why: Said, cause?: unknown): ApiError =>
   new ApiError(503, { code: 'unavailable', said: why }, cause)
 /** A disk is full, or cannot be written. */
@@ -43,7 +43,7 @@ export function diskError(error: unknown): ApiError | null {
   return why === undefined ? null : noSpace(why, error)
 }
 
-/** What an error is answered with. Whatever is not known is the server's own fault. */
+/** What an error is answered with. Anything unknown is an error of the server itself. */
 export function viewOfError(error: unknown): { status: number; view: ErrorView; unknown?: true } {
   if (error instanceof ApiError) return error
   if (error instanceof InputError)

@@ -1,5 +1,5 @@
 /**
- * Contacts that somebody holds by hand: an alarm panel's set state, a door. What nobody holds follows the script of the
+ * Contacts that can be held by hand: an alarm panel's set state, a door. The others follow the script of the
  * scene that it is in.
  */
 export class Contacts {

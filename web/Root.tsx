@@ -5,7 +5,7 @@ import { App } from './app.tsx'
 import { Entry } from './sites/Entry.tsx'
 import { ThemeProvider } from './theme.tsx'
 
-/** The site that the address names, or what leads to one. */
+/** The site that the address names, or the way to one. */
 export function Root(): ReactNode {
   const [site, setSite] = useState(here)
   const show = useCallback((id: string) => {

@@ -95,7 +95,7 @@ function InstallersPlaces(): ReactNode {
   )
 }
 
-/** Who does not set up has one place; the server lets them at no more either. */
+/** Operators and viewers have one place; the server allows them no more either. */
 function WatchersPlaces({ role }: { role: Role }): ReactNode {
   return (
     <Routes>

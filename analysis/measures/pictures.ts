@@ -25,7 +25,7 @@ export const emptyLuma = (width: number, height: number): Luma => ({
 export function lumaOf(bgr: Uint8Array, { data }: Luma, { data: last }: Luma): number {
   let change = 0
   for (let i = 0, k = 0; i < data.length; i++, k += 3) {
-    // Said to be whole numbers, which takes half the time.
+    // Typed as whole numbers, which halves the time.
     const value =
       (Math.imul(1868, bgr[k]!) +
         Math.imul(9617, bgr[k + 1]!) +

@@ -188,7 +188,7 @@ async function openBench(
       }
     })
   })
-  // What this file's own compiler leaves in functions that go to the page.
+  // A helper that the bundler leaves in functions sent to the page.
   await page.addInitScript('globalThis.__name = (f) => f')
   await page.addInitScript(() => {
     const seen = { tasks: [] as number[], changed: 0 }

@@ -17,7 +17,7 @@ import { demoAccounts } from '../../server/seed.ts'
 import type { Search } from '../../core/watch/search.ts'
 import { median, say } from '../say.ts'
 
-/** Proving, watching and searching, as issue by issue promised: npm run bench -- --proving. */
+/** Proving, watching and searching: npm run bench -- --proving. */
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const PORT = 4792
 const TRIGGERS = 1_000_000
@@ -96,7 +96,7 @@ async function benchWatch(base: string, cookie: string, ask: Ask): Promise<void>
     const [name = '', value = ''] = cookie.split('=')
     await context.addCookies([{ name, value, url: base }])
     const page = await context.newPage()
-    // What this file's own compiler leaves in functions that go to the page.
+    // A helper that the bundler leaves in functions sent to the page.
     await page.addInitScript('globalThis.__name = (f) => f')
     await page.addInitScript(() => {
       const seen = { pictures: new Map<Element, number>(), at: 0, name: '' }

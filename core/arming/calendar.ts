@@ -49,7 +49,7 @@ export interface CalendarDay {
 const ZERO = 48
 
 /**
- * Milliseconds after midnight of a time such as `18:30`; NaN for anything else. Many are read: no
+ * Milliseconds after midnight of a time such as `18:30`; NaN for anything else. Read often, so no
  * pattern is matched.
  */
 function clockMs(text: string): number {

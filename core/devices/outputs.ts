@@ -43,7 +43,7 @@ interface Holder {
 }
 
 /**
- * What a device should hold of one of its outputs; null: nobody has set it up, and nothing on it sets it off. Hours that a device cannot hold
+ * What a device should hold of one of its outputs; null: not set up, and nothing on the device runs it. Hours that a device cannot hold
  * (exceptions, ends tied to the sun) leave the setting off to the server.
  *
  * @param channels of the same device
@@ -82,8 +82,8 @@ export function wantedOutput(
 }
 
 /**
- * What differs between two settings of an output, in words; empty: nothing that matters. The server says with each
- * command what an output is to do; a device has to hold it only where it acts by itself.
+ * What differs between two settings of an output, in words; empty: nothing that matters. Each command of the server says
+ * what the output has to do; a device needs to hold it only where it acts by itself.
  */
 export function outputDifferences(
   wanted: OutputSetting | null,

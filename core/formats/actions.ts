@@ -73,7 +73,7 @@ export const ActionsSchema = v.strictObject({
   severity: v.optional(oneOf(SEVERITIES), 'major'),
   /** The order in which alarms wait. */
   priority: v.optional(oneOf(PRIORITIES), 'normal'),
-  /** People and groups whose alarm it is; nobody named: everybody's. */
+  /** People and groups whose alarm it is; none named: everybody's. */
   for: v.optional(v.array(id, coded('input.mustBeAListOf9')), []),
   acknowledge: v.optional(
     v.strictObject({
@@ -91,7 +91,7 @@ export const ActionsSchema = v.strictObject({
    * it; 0: each its own alarm.
    */
   groupSeconds: v.optional(within(0, 86400, ' s'), 60),
-  /** Links that may be silent in a part of the armed hours: somebody has said that it is meant so. */
+  /** Links that may be silent in part of the armed hours: marked as intended. */
   accepted: v.optional(v.array(id, coded('formats.mustBeAListOf8')), []),
   /** For so many seconds after actions ran, further triggers run none; they are kept and counted. */
   quietSeconds: v.optional(within(0, 86400, ' s'), 0)

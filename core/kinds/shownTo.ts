@@ -1,6 +1,6 @@
 import type { DetectionKind } from './schemas.ts'
 
-/** What a kind has to be shown: targets, faces on them, pictures with targets, measures of pictures, or inputs. */
+/** What a kind needs as evidence: targets, faces on them, pictures with targets, measures of pictures, or inputs. */
 const shown: Record<DetectionKind, 'targets' | 'faces' | 'pictures' | 'measures' | 'inputs'> = {
   line: 'targets',
   intrusion: 'targets',

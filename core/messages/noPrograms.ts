@@ -1,2 +1,2 @@
-/** In place of `programs.ts` in the interface (vite.config.ts): what is never said there, nobody has to load. */
+/** In place of `programs.ts` in the interface (vite.config.ts): texts that it never shows are not loaded. */
 export const programs = {}

@@ -49,7 +49,7 @@ export interface Bench {
   setting: Setting
   /** Null: what follows is not looked at. */
   follows: { actions: Actions; site: SiteActions } | null
-  /** Of a live walk: what the camera said, and what came of it. Left out: what the detection makes of the evidence. */
+  /** Of a live walk: what the camera reported, and what followed. Left out: what the detection makes of the evidence. */
   reported?: {
     triggers: readonly Trigger[]
     effects: readonly EffectSeen[]
@@ -57,7 +57,7 @@ export interface Bench {
   }
 }
 
-/** A live walk sets out, and is heard of, a moment later than it is planned. */
+/** A live walk begins, and is reported, a moment later than planned. */
 const LIVE_EARLY_SECONDS = 0.5
 const LIVE_LATE_SECONDS = 1.5
 

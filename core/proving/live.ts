@@ -40,9 +40,9 @@ export interface WalkTestView {
   seconds: number
   /** The target that has come nearest, with its gates; null: nobody was seen yet. */
   ladder: Ladder | null
-  /** How many targets the camera has said. */
+  /** How many targets the camera has reported. */
   targets: number
-  /** Of the check's detection: as the camera said them, in seconds of the walk. */
+  /** Of the check's detection, as the camera reported them, in seconds of the walk. */
   triggers: (Trigger & { id: number; alarm: number })[]
   /** Other detections of the camera that triggered meanwhile. */
   others: { detection: string; name: string; time: number }[]
@@ -166,9 +166,9 @@ export const seenEffects = (effects: readonly LiveEffect[]): EffectSeen[] =>
   })
 
 /**
- * Why the camera said no trigger, as far as can be told.
+ * Why the camera reported no trigger, as far as can be told.
  *
- * @param computed what the detection makes of the targets that the camera said; null: it said none
+ * @param computed what the detection makes of the targets that the camera reported; null: none
  * @param found what readiness finds about this detection, worst first
  */
 export function likelyCause(computed: Ladder | null, found: readonly Said[]): Said {

@@ -15,7 +15,7 @@ export interface Proposals {
 
 /**
  * The checks that a detection's own settings ask for: each gate on both sides of its limit, hours and arm input on both
- * sides, outputs within and outside their own hours, and what must not set it off. What cannot be walked is said.
+ * sides, outputs within and outside their own hours, and what must not trigger it. What cannot be walked is listed with its reason.
  */
 export function proposeChecks(ask: Ask): Proposals {
   const { drafts, gaps, main } = checksOf(ask)

@@ -136,7 +136,7 @@ export function shapeChecks(ask: Ask, d: ShapeDetection, stage: Stage, kind: OnS
       ['crouching', 'crouching', said('checkNames.crouching')]
     ] as const) {
       const other = at.walk(main.way, { kind })
-      // Whether the small ones count is what the size limits say.
+      // The size limits decide whether the small ones count.
       if (!d.size && bare(d, stage.tracksOf(other)).length)
         drafts.push({
           key: `person.${key}`,

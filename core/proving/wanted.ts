@@ -8,7 +8,7 @@ const WITHIN_SECONDS = 0.5
 
 /**
  * Whether somebody would want to hear of a trigger: a target of one of the classes is in the picture then, or within
- * half a second of it. Said of the ground truth where there is one, of the targets that were found otherwise.
+ * half a second of it. By the ground truth where there is one, otherwise by the targets that were found.
  */
 export function isWanted(
   trigger: Pick<Trigger, 'frame'>,

@@ -69,7 +69,7 @@ export interface Facts {
   /** Channels of devices that have several, whether or not they show a camera. */
   recorders: readonly ChannelFacts[]
   endpoints: readonly EndpointFacts[]
-  /** What is linked by default; null: nothing has been said. */
+  /** What is linked by default; null: not set. */
   usual: Actions | null
   hours: SiteHours
   /** Contacts of the site; `known`: a device has it. */

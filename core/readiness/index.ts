@@ -45,7 +45,7 @@ import { wrongDoor } from './findings/wrong-door.ts'
 export type { ClipFacts, Facts, Finding, QuickFix, Severity } from './facts.ts'
 export type { ReadinessStep, ReadinessSteps } from './steps.ts'
 
-/** What is looked at: a finding is added by its file and one line here. */
+/** All findings: a new one is its file and one line here. */
 const checks: readonly Check[] = [
   defaultPassword,
   offline,
@@ -97,7 +97,7 @@ export const findingsOf = (facts: Facts): Finding[] =>
     .flatMap(({ code, find }) => find(facts).map((found) => ({ code, ...found })))
     .sort((a, b) => weight[a.severity] - weight[b.severity])
 
-/** What a fix changes; which is not told by its words. */
+/** What a fix changes; its words do not tell. */
 function targetOf(fix: QuickFix | null | undefined): string {
   if (!fix) return ''
   switch (fix.does) {

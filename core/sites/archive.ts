@@ -16,7 +16,7 @@ import { bool, filled, id, noLongerThan, number, oneOf } from '../schema/parts.t
 import { CameraSettingsSchema, MAX_CAMERAS, SiteSettingsSchema } from './settings.ts'
 
 /**
- * A whole site in one file, `site.json` of an archive: all that somebody has set up, and none of what happened. No
+ * A whole site in one file, `site.json` of an archive: all settings, and nothing of what happened. No
  * password is in it. Its JSON Schema is docs/site.schema.json.
  */
 

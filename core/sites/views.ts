@@ -12,9 +12,9 @@ export interface SiteSummary {
   cameras: number
   /** Alarms that nobody has acknowledged. */
   newAlarms: number
-  /** Somebody has said what it is called and where it is. */
+  /** Its name and place have been set. */
   isSetUp: boolean
-  /** That of who asks. */
+  /** The role of whoever asks. */
   role: Role
 }
 

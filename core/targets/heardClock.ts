@@ -4,8 +4,8 @@ const LOOSENED_MS = 0.05
 const SET_MS = 5000
 
 /**
- * Puts instants that a device says on the clock of who hears them. What is heard comes late by a delay that is never the
- * same; between its instants the device's own clock is right. The least delay of late is taken for none.
+ * Maps instants of a device's clock to this machine's. What is heard comes late by a delay that is never the
+ * same; between its instants the device's own clock is right. The least recent delay counts as none.
  */
 export class HeardClock {
   private ahead = Infinity

@@ -29,7 +29,7 @@ export const relative = (from: number, to: number): number =>
 
 /**
  * The value nearest to a present one, towards a bound, at which something works; in steps. It is looked for by doubling
- * strides and halving, as it is rare that a setting that helped stops to help farther on; what is found does work.
+ * strides and halving, as a setting that helped rarely stops helping farther on; what is found does work.
  */
 export function nearest(
   from: number,

@@ -285,7 +285,7 @@ describe('accounts', () => {
         })
       ).status
     ).toBe(422)
-    // Records name names: nobody else bears one, however it is written.
+    // Records hold names: no two accounts share one, however it is written.
     expect(
       (
         await t.ask('POST', '/api/accounts', {
@@ -322,7 +322,7 @@ describe('accounts', () => {
       ).status
     ).toBe(204)
     expect([(await me(cookie)).status, (await me(other)).status]).toEqual([200, 401])
-    // Another role holds at once, for what is open too: its sessions end.
+    // A changed role applies at once, also to open streams: its sessions end.
     expect(
       (await t.ask('PUT', `/api/accounts/${made.body.id}`, { name: 'Tormod A.', role: 'viewer' }))
         .body.role

@@ -176,7 +176,7 @@ export class Accounts {
       if (digest !== null) await setPassword(sql, id, digest, this.now())
       return (await readAccount(sql, id)).account
     })
-    // What somebody else has changed of who may do what holds at once, also for what is open.
+    // A changed role applies at once, also to open streams.
     const powers = ({ role, sites }: AccountView): string => JSON.stringify([role, sites])
     if (password !== undefined || powers(before) !== powers(account)) await this.sessions.endAll(id)
     return account
@@ -199,7 +199,7 @@ export class Accounts {
     password: string,
     client: Client
   ): Promise<void> {
-    // Who has found an open browser cannot try passwords without end either.
+    // Whoever finds an open browser cannot try passwords without end either.
     const right = this.attempts.begin(
       { address: client.address, device: `session ${id}` },
       account.username
@@ -268,7 +268,7 @@ export class Accounts {
 
 const plainCode = (code: string): string => code.toUpperCase().replace(/[^A-Z0-9]/g, '')
 
-/** Records name names: two accounts must not be taken for one another. @throws InputError */
+/** Records hold names: two accounts must not be taken for one another. @throws InputError */
 function refuseNamesake(name: string, others: readonly AccountView[]): void {
   const plain = (text: string): string =>
     text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()

@@ -56,7 +56,7 @@ export interface ActionsParts {
   devices: Devices
   heartbeats: Heartbeats
   encryption: Encryption
-  /** Sets an endpoint off, to see whether it works. @returns what was confirmed */
+  /** Tests an endpoint. @returns what was confirmed */
   test: (endpoint: Endpoint, site: SiteView) => Promise<Said | string>
 }
 

@@ -8,7 +8,7 @@ import { readSchedules, readSite } from '../sites/queries.ts'
 import type { SiteView } from '../../core/api.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 
-/** All of a site that deciding what follows from a trigger needs, as it is kept now. */
+/** What deciding the actions of a trigger needs to know of a site, as it is now. */
 export interface ActionsContext {
   site: SiteView
   schedules: Schedule[]

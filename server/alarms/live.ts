@@ -89,7 +89,7 @@ export class LiveTriggers {
     if (!relevant.length) return () => {}
     const channels = await channelsOf(sql, device)
     const taken: Ingested[] = []
-    // Most of what devices say sets nothing off: the rest of the site is read only when something may.
+    // Most events trigger nothing: the rest of the site is read only when one may.
     let read: ActionsContext | null = null
     const context = async (): Promise<ActionsContext> =>
       (read ??= await readContext(sql, (await readDevice(sql, device)).site))

@@ -47,7 +47,7 @@ const shown = allow(ACTING, { params: aDelivery })
 /** What machines send, a hundred a second at times; what came of it stands in the alarms. */
 const sending = allow(INSTALLER, { body: SendTriggerSchema })
 const PAGE = 50
-/** All that wait are shown; more than these nobody can look through. */
+/** All new alarms are shown; nobody can look through more than these. */
 const WAITING_PAGE = 200
 const ALIVE_MS = 15_000
 

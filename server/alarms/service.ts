@@ -166,7 +166,7 @@ export class Alarms {
     })
   }
 
-  /** Closes an alarm that was acknowledged: nothing is left to do about it. */
+  /** Closes an acknowledged alarm: nothing is left to do about it. */
   async close(id: number, words: string, by: Author): Promise<AlarmView> {
     return this.write(id, async (sql, state) => {
       if (state === 'waiting') throw conflict(said('alarms.thisAlarmHasNotBeen'))

@@ -10,7 +10,7 @@ export interface Access {
   secure: boolean
   /** Names and addresses under which it is asked at the port that it listens at, in lower case. */
   names: readonly string[]
-  /** What else a request may name as its host, to the letter: behind a proxy, the name and port of that one. */
+  /** Other hosts that a request may name, exactly: behind a proxy, the proxy's name and port. */
   fronts: readonly string[]
 }
 

@@ -71,7 +71,7 @@ export async function registerApi(
       })
       plugin.setValidatorCompiler(validatorCompiler)
       plugin.setErrorHandler(answerError)
-      // Texts are read as JSON or not at all: one that is none would be held in memory whole.
+      // Only JSON is parsed: other texts would be held in memory whole.
       plugin.removeContentTypeParser('text/plain')
       plugin.decorateRequest('session', null)
       plugin.decorateRequest('account', null)
@@ -84,10 +84,10 @@ export async function registerApi(
         else {
           request.site = site
           request.account = session && accountAt(session.account, site)
-          // Whether there is such a site is nothing to whoever has no part in it.
+          // Whoever has no role at a site is not told whether it exists.
           if (session && !request.account) throw notFound(said('things.site'))
         }
-        // What is not there is an installer's to know.
+        // Only an installer is told what is not there.
         admit(request, request.routeOptions.config?.roles ?? ['installer'])
       })
       plugin.addHook('preValidation', async ({ params, query, body }) => {

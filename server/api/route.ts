@@ -26,7 +26,7 @@ export type Api = FastifyInstance<
   ValibotTypes
 >
 
-/** Who may ask: roles, or anybody at all, signed in or not. */
+/** Who may ask: roles, or everybody, signed in or not. */
 export type Who = readonly Role[] | 'anyone'
 
 export const SIGNED_IN: Who = ROLES

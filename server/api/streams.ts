@@ -9,8 +9,8 @@ import { headersOf } from './plugin.ts'
 /** How much one account may have open at a time: a few windows, each with pictures and alarms. */
 const MAX_OPEN = 24
 /**
- * How often it is looked whether who looks is still signed in; that also tells what is between that
- * somebody is there.
+ * How often the session is checked; that also tells proxies on the way that
+ * somebody is listening.
  */
 const LOOK_MS = 15_000
 

@@ -75,7 +75,7 @@ async function unpack(
     Readable.from(decryptStream(createReadStream(file), passphrase)),
     archive
   )
-  // What goes wrong below it is told by the loop as well.
+  // The loop reports errors from below as well.
   reading.catch(() => {})
   for await (const entry of archive as AsyncIterable<Entry>) {
     const { name } = entry.header

@@ -184,7 +184,7 @@ function readHead(line: string | null): Head {
   try {
     head = JSON.parse(line ?? '') as Partial<Head>
   } catch {
-    // Told below.
+    // Reported below.
   }
   if (head?.format !== FORMAT || typeof head.salt !== 'string')
     throw new InputError(FILE, said('backup.isNotABackupOf', FORMAT))

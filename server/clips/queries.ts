@@ -179,7 +179,7 @@ export async function changeClip(
 }
 
 export async function removeClip(sql: Sql, id: string): Promise<void> {
-  // Said by itself: what goes with a run is not counted out of the tally.
+  // Deleted explicitly: a cascade would leave the tally wrong.
   await sql.run(
     'DELETE FROM fired_trigger WHERE run_id IN (SELECT id FROM run WHERE clip_id = ?)',
     [id]

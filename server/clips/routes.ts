@@ -47,7 +47,7 @@ const footage = v.custom<Readable>(
 export function clipRoutes(app: Api, database: Database, clips: Clips): void {
   app.register(async (instance) => {
     const files = instance as unknown as Api
-    // A clip is sent as it is, and nothing else is: it is never held in memory.
+    // Only clips are sent as raw bytes: they are never held in memory.
     files.removeAllContentTypeParsers()
     files.addContentTypeParser('application/octet-stream', (_request, payload, done) =>
       done(null, payload)

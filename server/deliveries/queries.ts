@@ -207,7 +207,7 @@ export async function confirmByCamera(
   }
 }
 
-/** One that was given up is tried once more. @returns whether there was one */
+/** A failed one is tried once more. @returns whether there was one */
 export async function tryAgain(sql: Sql, id: number, now: number): Promise<boolean> {
   return (
     (

@@ -39,7 +39,7 @@ export class Queue {
   private again = false
   private closed = false
 
-  /** @param changed a delivery has got on */
+  /** @param changed a delivery has made progress */
   constructor(database: Database, send: Send, changed: () => void, log: (error: unknown) => void) {
     this.database = database
     this.send = send

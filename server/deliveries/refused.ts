@@ -1,4 +1,4 @@
 import { Failure } from '../../core/errors.ts'
 
-/** What will not become better by being tried again. */
+/** A refusal that retrying will not change. */
 export class Refused extends Failure {}

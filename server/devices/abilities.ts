@@ -8,7 +8,7 @@ import { DeviceError, ifOffered } from './deviceError.ts'
 import type { DeviceLink } from './link.ts'
 import type { LinkChannel } from './profiles.ts'
 
-/** A camera that sees nothing says so all the same; one that says nothing for so long does not work. */
+/** A working camera sends frames even when it sees nothing; silence for this long means that it does not work. */
 const TARGETS_WITHIN_MS = 6000
 /** What detections are set to, and the parameter of a rule that holds it. */
 const ASKED = [

@@ -13,11 +13,11 @@ export class DeviceError extends Failure {
   }
 }
 
-/** Whether the device has answered, with a no. */
+/** Whether the device has answered with a refusal. */
 export const isRefusal = (error: unknown): error is DeviceError =>
   error instanceof DeviceError && ['refused', 'no-account', 'wrong-password'].includes(error.kind)
 
-/** The answer, or nothing where the device refuses: what it does not offer is normal, and no failure. */
+/** The answer, or nothing where the device refuses: a missing service is normal, not a failure. */
 export async function ifOffered<T>(work: Promise<T>): Promise<T | undefined> {
   try {
     return await work

@@ -51,7 +51,7 @@ export interface LinkOutput {
   active: boolean
   /** How it is set on the device; null: it does not say, or nobody has set it. */
   held: OutputSetting | null
-  /** It can be set up so that the device sets it off by itself. */
+  /** It can be set up so that the device switches it by itself. */
   keeps: boolean
 }
 
@@ -265,7 +265,7 @@ export class DeviceLink {
   }
 
   /**
-   * Sets an output off, as it is set up (`core/devices/outputs.ts`). A device that has relays of the standard alone
+   * Switches an output, as it is set up (`core/devices/outputs.ts`). A device that has relays of the standard alone
    * closes them for the time that it has.
    */
   async activate(

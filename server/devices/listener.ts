@@ -2,7 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import type { DeviceEvent, DeviceLink } from './link.ts'
 import { DeviceError } from './deviceError.ts'
 
-/** How long a device may hold a question open when nothing happens; who ends listening waits for that answer. */
+/** How long a device may hold a question open when nothing happens; ending the listener waits for that answer. */
 const HELD_SECONDS = 2
 /** How often a pull point is kept from ending, and a quiet one is noted as heard. */
 const RENEWED_MS = 20_000

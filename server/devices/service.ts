@@ -107,7 +107,7 @@ export class Devices {
       await this.readAll().catch(this.log)
       if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
     }
-    // Who was listened to is listened to again at once; reading them all takes its time.
+    // Subscriptions resume at once; reading all devices takes a while.
     this.round = this.listenAgain().catch(this.log).then(again)
   }
 
@@ -207,7 +207,7 @@ export class Devices {
     return this.one(id)
   }
 
-  /** Says an account: the device's own, or the first one of a device fresh from the box. */
+  /** Sets the account: one that the device has, or the first one of a new device. */
   async account(
     id: string,
     username: string,
@@ -237,7 +237,7 @@ export class Devices {
     for (const { id } of await listDevices(this.database, site)) this.subscriptions.forget(id)
   }
 
-  /** Says which camera a channel shows, or whether the plan is sent through it. */
+  /** Sets which camera a channel shows, or whether the plan is sent through it. */
   async changeChannel(
     id: string,
     token: string,

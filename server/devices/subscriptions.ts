@@ -80,7 +80,7 @@ export class EventSubscriptions {
   forget(id: string): void {
     const known = this.listeners.get(id)
     this.listeners.delete(id)
-    // Nobody wants to know any more what it still says; that it has to be told so is no reason to wait.
+    // Its events no longer matter, and unsubscribing is no reason to wait.
     if (!known) return
     const closing = known.listener
       .close(true)

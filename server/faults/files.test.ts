@@ -109,7 +109,7 @@ describe('a full or read-only disk', () => {
         view: { code: 'no-space' }
       })
     expect(diskError(new Error('other'))).toBeNull()
-    // /dev/full takes nothing: what really happens at a full disk.
+    // /dev/full refuses every write, as a full disk does.
     const { writeFile } = await import('node:fs/promises')
     const error = await writeFile('/dev/full', 'x').catch((e: unknown) => e)
     expect(viewOfError(error)).toMatchObject({

@@ -65,7 +65,7 @@ async function accessOf({
   return { address: listen.address, access: { secure: true, names, fronts }, certificate }
 }
 
-/** With what to sign in: the demo's accounts each time, or the code of the first account. */
+/** How to sign in: the demo's accounts each time, or the code for the first account. */
 function entranceWords(code: string | null, demo: readonly NewAccount[]): string {
   if (code !== null) return msg.openTheAddressAndMake(code)
   if (!demo.length) return msg.signInWithYourAccount

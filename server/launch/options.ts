@@ -27,7 +27,7 @@ export interface LaunchOptions {
 const text = { type: 'string' } as const
 const flag = { type: 'boolean' } as const
 
-/** @returns null where only the usages.start is asked for @throws UsageError that names the option and what would be right */
+/** @returns null where only the usage is asked for @throws UsageError that names the option and what would be right */
 export function launchOptions(
   args: string[],
   env: NodeJS.ProcessEnv = process.env

@@ -3,7 +3,7 @@ import * as v from 'valibot'
 import { INSTALLER, allow, type Api } from '../api/route.ts'
 import { notFound } from '../errors.ts'
 
-/** A message, or a part of one: no way leads out of the mailbox. */
+/** A message, or a part of one; a path cannot leave the mailbox. */
 const message = v.object({
   '*': v.pipe(
     v.string(),
@@ -11,7 +11,7 @@ const message = v.object({
   )
 })
 
-/** Hands on to the simulated mailbox, so that the application can show what has arrived there. */
+/** Proxies the mailbox simulator, so that the application can show what has arrived there. */
 export function mailboxRoutes(app: Api, address: string | null): void {
   app.get('/mailbox/*', allow(INSTALLER, { params: message }), async ({ params }, reply) => {
     if (!address) throw notFound(said('things.mailbox'))

@@ -32,7 +32,7 @@ export function provingRoutes(
   walks: WalkTests
 ): void {
   app.get('/proving', allow(INSTALLER), ({ site }) => proving.read(site))
-  // Works out what to check, in processes of its own; what comes of it is read like all the rest.
+  // Works out what to check, in processes of its own; the results are read like all others.
   app.post(
     '/proving/propose',
     { ...propose, config: { ...propose.config, unaudited: true } },

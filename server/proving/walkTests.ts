@@ -38,7 +38,7 @@ const LOOK_MS = 200
 const AGAIN_MS = 1000
 /** What follows is waited for so long after the walk: cameras have 15 s to say that they switched something. */
 const SETTLE_MS = 18_000
-/** A trigger of the walk's last moment is heard of a little later. */
+/** A trigger at the end of a walk arrives a little later. */
 const GRACE_MS = 1500
 
 /** A camera reports targets, and nothing of its pictures. */
@@ -233,7 +233,7 @@ export class WalkTests {
     if (trigger === undefined || ![...this.tests.keys()].some((camera) => this.isRunning(camera)))
       return
     const row = await readLiveTrigger(this.database, trigger)
-    // What fell before it began, or after its end, is of somebody else.
+    // A trigger before its start or after its end belongs to somebody else.
     if (!row || !this.walkAt(row.camera, heardAt)) return
     const test = this.tests.get(row.camera)!
     const time = (heardAt - test.view.beganAt!) / 1000
@@ -400,7 +400,7 @@ export class WalkTests {
         (f.device === test.device || f.device === null) &&
         (f.detection === check.detection || f.detection === null)
     )
-    // What is said of this detection before what is said of its camera or of all.
+    // Findings of this detection first, then of its camera, then of the site.
     const about = [
       ...own.filter((f) => f.detection !== null),
       ...own.filter((f) => f.detection === null)

@@ -176,7 +176,7 @@ export class Readiness {
         tracks: { ...tracks, length: Math.min(tracks.length, MAX_ROWS) },
         look: measures && lookOf(measures)
       }),
-      // A clip that is just being removed has no say.
+      // A clip that is just being removed is left out.
       () => null
     )
     this.seen.set(keyOf(site, clip), read)

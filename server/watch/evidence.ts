@@ -138,7 +138,7 @@ export class Evidence {
     if (!row) throw notFound(said('things.trigger', id))
     const detection = parsed<Detection>(row.fired_with)
     if (row.run_id === null) {
-      // One that is not there, or was cut, is none.
+      // A missing or truncated file counts as none.
       const kept = await readFile(join(this.folder, `${id}.json`), 'utf8')
         .then((text) => JSON.parse(text) as TriggerRecord)
         .catch(() => null)

@@ -79,7 +79,7 @@ export class TargetMemory {
         for await (const { at, targets } of this.devices.targets(found, signal))
           this.keep(camera, clock.at(at, Date.now()), targets)
       } catch {
-        // A device that is away says nothing; Devices shows that it is.
+        // An unreachable device sends nothing; Devices shows that.
       }
       await wait(AGAIN_MS, undefined, { signal }).catch(() => {})
     }

@@ -10,7 +10,7 @@ import { paintWashedOut } from './washedOut.ts'
 interface Fault {
   /** Over the painted picture. */
   paint?: FaultPainting
-  /** What becomes of the pictures that the camera gives: none comes, the last one stays, or they are out of focus. */
+  /** What happens to the camera's pictures: none comes, the last one stays, or they are out of focus. */
   picture?: 'none' | 'frozen' | 'blurred'
   /** Whether the camera's analysis sees nobody. */
   blinds: boolean

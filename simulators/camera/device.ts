@@ -179,7 +179,7 @@ export class Device {
     }
   }
 
-  /** Some devices switch a rule on again that somebody took out; with its own settings. */
+  /** Some devices restore a rule that was deleted, with settings of their own. */
   private switchBack(): void {
     const { switchesBack } = this.model
     if (!switchesBack || Date.now() - this.changedAt < switchesBack.seconds * 1000) return

@@ -14,7 +14,7 @@ const RuleSchema = v.strictObject({
 const ChannelSchema = v.strictObject({
   token: v.optional(v.string(), 'analytics'),
   name: v.string(),
-  /** The camera of the demo site whose scene it looks at. */
+  /** The demo camera whose scene it looks at. */
   camera: v.string(),
   /** The id of a device whose rules this channel reaches: another route to the same settings. */
   through: v.optional(v.string()),

@@ -24,7 +24,7 @@ const initials = (name: string): string =>
 /** Who is signed in; the own password, the accounts, the way out. */
 export function UserMenu({ account }: { account: AccountView }): ReactNode {
   const queries = useQueryClient()
-  // Of the installation: what is done at one site is no matter of it.
+  // Of the whole installation, so not for somebody with a role at one site only.
   const administers = useSession().data?.role === 'installer'
   const [open, setOpen] = useState<
     'password' | 'sessions' | 'accounts' | 'audit' | 'storage' | null

@@ -55,7 +55,7 @@ export function useSignedOut(): void {
   useEffect(() => {
     let asking = false
     const out = (): void => {
-      // Who asks is asked once; that the answer is "nobody" is said to the window as well.
+      // Asked once at a time: an answer of 401 dispatches the event again.
       if (asking) return
       asking = true
       void request<AccountView>('GET', '/api/session')

@@ -78,7 +78,7 @@ export function Operators(): ReactNode {
       source.close()
     }
   }, [queries])
-  // Gone once its alarm waits no more, whatever became of it; of one that has just come the list may not know yet.
+  // Gone once its alarm is no longer new; the list may not know yet of one that has just come.
   const waitingNow = new Set(alarms?.alarms.filter((a) => a.state === 'waiting').map((a) => a.id))
   const open = popups.filter(
     (p) => p.alarm === null || waitingNow.has(p.alarm) || p.at + TOLD_MS > dataUpdatedAt - LIST_MS

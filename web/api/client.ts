@@ -4,7 +4,7 @@ import { ApiError, type ErrorView } from '../../core/apiError.ts'
 import { atSite } from './here.ts'
 import { setServerState } from './serverState.ts'
 
-/** Said to the window when the server does not know any more who asks. */
+/** Dispatched on the window when the session has ended. */
 export const SIGNED_OUT = 'wardoptic-signed-out'
 
 export const unreachable = (): ApiError =>

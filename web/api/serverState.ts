@@ -4,7 +4,7 @@ import { useSyncExternalStore } from 'react'
 let wrong: string | null = null
 const watchers = new Set<() => void>()
 
-/** Said by whoever hears of it: an answer, or the live connection. */
+/** Reported by whatever notices: an answer, or the live connection. */
 export function setServerState(words: string | null): void {
   if (words === wrong) return
   wrong = words

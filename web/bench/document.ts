@@ -25,7 +25,7 @@ export type { Value } from './contents.ts'
 export interface DocumentState extends SyncState<Value> {
   detections: Placed[]
   schedules: Schedule[]
-  /** By detection; left out: nothing has been said yet. */
+  /** By detection; left out: not set. */
   actions: ReadonlyMap<string, Actions>
   scene: Scene
 }

@@ -1,6 +1,6 @@
 import { useEffect, useLayoutEffect, useRef } from 'react'
 
-/** What a key does; returns false when it does nothing here, and the key is left to the browser. */
+/** What a key does; returns false when it does nothing here, so that the browser has the key. */
 export type KeyAction = (event: KeyboardEvent) => boolean | void
 
 const ownKeys =

@@ -297,7 +297,7 @@ function Numbers({ view }: { view: ProvingView }): ReactNode {
   )
 }
 
-/** Where no check is chosen: those of the whole site that did not do what was expected. */
+/** While no check is selected: the failed checks of the whole site. */
 function NothingChosen({
   view,
   site,
@@ -383,7 +383,7 @@ function RunState({
   )
 }
 
-/** What went another way than the time before, and since which change. */
+/** Results that differ from the time before, and the changes in between. */
 function Limiter({
   run,
   onSelect

@@ -22,7 +22,7 @@ interface Props {
   findings: readonly Finding[]
   /** Names of cameras and devices by id, where the finding leads to them; left out: no way there is shown. */
   names?: ReadonlyMap<string, string>
-  /** Does a mend in another way than on the server; false: not one of these. */
+  /** Applies a fix in another way than on the server; false: not one of these. */
   fixHere?: (fix: QuickFix) => boolean
 }
 

@@ -17,7 +17,7 @@ export async function applyFix(finding: Finding, fix: QuickFix): Promise<TakeBac
     case 'actions':
     case 'endpoint':
     case 'door': {
-      // The server applies it to what is there now; here is only said which.
+      // The server applies it to the newest state; the browser only names it.
       const { undo } = await request<FixView>('POST', '/readiness/fixes', {
         finding: findingKey(finding),
         which: finding.fix === fix ? 'fix' : 'orElse'

@@ -30,7 +30,7 @@ function deviceErrorOf({ picture, trouble, at }: Live, began: number): string | 
   return picture ? msg.noNewPictureForS(Math.floor(age / 1000)) : msg.noPictureYet
 }
 
-/** A camera's live picture with its shapes and targets; drawn as it comes, without a word of it to the rest. */
+/** A camera's live picture with its shapes and targets; drawn as it comes, without React. */
 export function LiveTile({
   stream,
   camera,

@@ -29,6 +29,6 @@ export const places = [
   ...emptyPlaces
 ].map(({ name, path }) => ({ name, path }))
 
-/** What somebody of a role has to do with: who does not set up, watches. */
+/** The places of a role: whoever does not set up, watches. */
 export const placesOf = (role: Role): { name: string; path: string }[] =>
   role === 'installer' ? places : places.filter(({ path }) => path === '/watch')

@@ -29,7 +29,7 @@ export interface SyncState<V = unknown> {
   redo: Said | null
 }
 
-/** A thing as the server holds it; a value of null: deleted, or nothing said yet. */
+/** A thing as the server holds it; a value of null: deleted, or not set. */
 export interface Versioned<V> {
   key: string
   value: V | null

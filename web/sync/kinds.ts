@@ -76,7 +76,7 @@ export const detections: SyncedKind<Placed> = {
   canVanish: true
 }
 
-/** Actions that say nothing are none. */
+/** Actions at their defaults count as none. */
 export const orNothing = (actions: Actions): Actions | null =>
   canonical(actions) === canonical(NO_ACTIONS) ? null : actions
 
@@ -142,7 +142,7 @@ export const people: SyncedKind<People> = {
 export const usual: SyncedKind<Actions> = {
   save: (saver, _, value, version, label) =>
     saver.put('/settings/usual', { actions: value ?? NO_ACTIONS }, version, label),
-  // Nothing may have been said yet.
+  // They may not be set yet.
   read: (current) => (current as SiteActionsView['usual']).actions ?? NO_ACTIONS,
   label: () => msg.actions,
   canVanish: false

@@ -7,7 +7,7 @@ export function noteLeaving(): void {
   try {
     sessionStorage.setItem(KEY, String(Date.now()))
   } catch {
-    // Nothing to remember it with.
+    // No session storage: it is not remembered.
   }
 }
 
@@ -22,6 +22,6 @@ export async function afterLeaving(): Promise<void> {
     sessionStorage.removeItem(KEY)
     if (Date.now() - left < RECENT_MS) await new Promise((resolve) => setTimeout(resolve, WAIT_MS))
   } catch {
-    // As if nothing had been on its way.
+    // No session storage: as if nothing were pending.
   }
 }

@@ -26,7 +26,7 @@ export interface SiteState extends SyncState<SiteValue> {
   /** By camera and detection, `camera/detection`. */
   actions: ReadonlyMap<string, Actions>
   people: People
-  /** Null: nothing has been said. */
+  /** Null: not set. */
   usual: Actions | null
 }
 

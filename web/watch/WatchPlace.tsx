@@ -24,7 +24,7 @@ import { lazyPart } from '../lazyPart.tsx'
 const LOOK_MS = 15_000
 const SearchPart = lazyPart(() => import('./SearchPart.tsx'), 'SearchPart')
 
-/** Live pictures with shapes and targets, and the alarms that wait for somebody. */
+/** Live pictures with shapes and targets, and the new alarms. */
 export function WatchPlace(): ReactNode {
   const watch = useQuery({
     queryKey: ['watch'],

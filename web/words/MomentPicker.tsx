@@ -18,7 +18,7 @@ const SECONDS = 'D MMM YYYY, HH:mm:ss'
 
 /**
  * A picker of moments on the wall clock of a time zone. It counts in UTC with the numbers of that clock: the zone of the
- * browser, and the days on which that one changes its clocks, do not come in.
+ * browser, and the days on which its clock changes, do not matter.
  */
 const newPicker = (timeZone: string) =>
   DatePicker.generatePicker<Dayjs>({

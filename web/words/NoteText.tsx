@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import type { DetectionNote } from '../../core/kinds/parts.ts'
 import { useClock } from './useClock.ts'
 
-/** Why a detection is set as it is, who says so, and since when. */
+/** Why a detection is set as it is, with author and date. */
 export function NoteText({ note: { text, by, at } }: { note: DetectionNote }): ReactNode {
   const clock = useClock()
   return (

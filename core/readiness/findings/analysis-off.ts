@@ -3,7 +3,7 @@ import { localName } from '../../formats/onvif/rule.ts'
 import { ofDetection, perDetection } from '../facts.ts'
 import { ruleTypeOf } from '../../kinds/rules.ts'
 
-/** The most common mistake of the trade: what is drawn does nothing while the wrong family runs. */
+/** The most common mistake in the trade: while the wrong family runs, what is drawn does nothing. */
 export const analysisOff = perDetection('analysis-off', (d, camera) =>
   camera.channels
     .filter((c) => c.used && c.abilities.some(({ type }) => type === ruleTypeOf(d.kind)))

@@ -1,7 +1,7 @@
 import { said } from '../../messages/said.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
-/** Less than this a week is rather a mistake than hours. From `docs/readiness.md`. */
+/** Less than this a week is more likely a mistake than intended. From `docs/readiness.md`. */
 const MINUTES = 15
 
 export const barelyArmed = perDetection('barely-armed', (d, camera, { schedules, hours }) => {

@@ -31,7 +31,7 @@ export const outOfRange = perDetection('out-of-range', (d, camera, { schedules }
         ...(field === 'atLeast' && { atLeast: 1 })
       } as Record<string, unknown>
       const step = loss.setting === 'sensitivity'
-      // Taking over leaves a sensitivity alone that is the same step; here the step's own value is wanted.
+      // An import leaves a sensitivity of the same step alone; here the step's own value is wanted.
       const range = door.channel.abilities.find(({ type }) => type === door.rule.type)!.ranges
         .Sensitivity!
       const nearest = step ? fromScale(Number(door.rule.simple.Sensitivity), range) : held[field]

@@ -2,7 +2,7 @@ import { said } from '../../messages/said.ts'
 import { hasShape } from '../../kinds/schemas.ts'
 import { edit, ofDetection, perDetection } from '../facts.ts'
 
-/** Above and below these a overlap is hardly ever meant. Common practice, no source. */
+/** An overlap above or below these is hardly ever meant. Common practice, no source. */
 const MOST = 90
 const LEAST = 10
 

@@ -39,11 +39,11 @@ export interface Patience {
   longestMs: number
 }
 
-/** A light that flashes half an hour late helps nobody; a message is still worth having. */
+/** A light that flashes half an hour late helps nobody; a late message still does. */
 export const short: Patience = { attempts: 4, firstMs: 2000, longestMs: 15_000 }
 export const long: Patience = { attempts: 12, firstMs: 2000, longestMs: 10 * 60_000 }
 
-/** What a recipient is named with. */
+/** What naming a recipient needs. */
 export interface Naming {
   /** The detection's own camera. */
   camera: string
@@ -56,7 +56,7 @@ export interface Naming {
 export interface DeliveryKind<E extends Endpoint> {
   /** Ends with a confirmation. @throws Failure with what was wrong; Refused when it is of no use to try again */
   send: (parts: SenderParts, due: DueDelivery, endpoint: E) => Promise<Done>
-  /** Sets it off as it is set up, to see whether it works. @returns what was confirmed @throws Error */
+  /** Tests it as it is set up. @returns what was confirmed @throws Error */
   test: (parts: SenderParts, endpoint: E, site: SiteView) => Promise<Said | string>
   /** Where it goes, as people read it. */
   recipient: (endpoint: E, naming: Naming) => string

@@ -12,7 +12,7 @@ export const output: DeliveryKind<OutputEndpoint> = {
   send: (parts, { does }, endpoint) => switchOutput(parts, endpoint, does),
   test: async (parts, endpoint) => {
     const { outcome } = await switchOutput(parts, endpoint, 'on')
-    // What stays closed until somebody acknowledges would stay so for ever.
+    // A test of one that stays closed until acknowledged would never open.
     if ('mode' in endpoint && endpoint.mode !== 'pulse')
       setTimeout(() => void switchOutput(parts, endpoint, 'off').catch(() => {}), TEST_MS)
     return outcome
@@ -22,7 +22,7 @@ export const output: DeliveryKind<OutputEndpoint> = {
   atOnce: 1
 }
 
-/** Sets an output off, or releases it, at its device. */
+/** Switches an output on its device, or releases it. */
 async function switchOutput(
   { database, devices }: Pick<SenderParts, 'database' | 'devices'>,
   endpoint: OutputEndpoint,

@@ -125,7 +125,7 @@ export const analyticsHandlers: Record<string, Handler> = {
   },
   ModifyAnalyticsModules: (device, action) => {
     const channel = of(device, action)
-    // They have no parameters; what can be said of one is that it is there.
+    // Modules have no parameters; one is there or not.
     for (const { attributes } of children(action, 'AnalyticsModule'))
       if (channel.mode !== attributes.Name)
         throw new Refusal('ter:InvalidModule', msg.isNotRunning(attributes.Name || 'it'))

@@ -205,7 +205,7 @@ function costOf(
       [lost, cost.lost]
     ] as const)
       for (const t of list) {
-        // What was asked for is no cost.
+        // The trigger that was asked about is not a cost.
         if (
           i === 0 &&
           t.detection === detection &&

@@ -1,6 +1,6 @@
 import { messages } from '../../messages.ts'
 
-/** Where something is wrong that is no field: the subject of what is said of it. */
+/** Places of errors that are not fields: the subject of the sentence. */
 export const places = messages({
   frame: 'the frame',
   event: 'the event',

@@ -1,6 +1,6 @@
 import { messages } from '../../messages.ts'
 
-/** What there may be none of any more, or what somebody else has changed: the subject of a sentence. */
+/** What may be gone, or changed by somebody else: the subject of a sentence. */
 export const things = messages({
   site: 'The site',
   thing: (id: string) => id,
