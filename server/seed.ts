@@ -214,6 +214,7 @@ interface DemoDevice {
   name: string
   channels: { camera: string }[]
   account?: { username: string; password: string }
+  onSite?: boolean
 }
 
 /** The demo site's devices at the addresses where their simulators are now; those that were removed stay away. */
@@ -229,7 +230,10 @@ export async function seedDevices(
   // A folder that was begun without the demo site has none of its cameras.
   const models = (
     JSON.parse(readFileSync(new URL('devices.json', demoFile), 'utf8')) as DemoDevice[]
-  ).filter(({ channels }) => site.cameras.some((c) => c.id === channels[0]!.camera))
+  ).filter(
+    ({ channels, onSite }) =>
+      onSite !== false && site.cameras.some((c) => c.id === channels[0]!.camera)
+  )
   const moved = new Map<string, string>()
   for (const { id, channels, name, account } of models) {
     const address = addresses[id]

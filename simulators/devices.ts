@@ -7,9 +7,6 @@ import { readModels, type Model } from './camera/model.ts'
 import type { Contacts } from './contacts.ts'
 import { measurerOf } from './measuring.ts'
 
-/** Which of a camera's scripts its simulator looks at, over and over again. */
-const SCRIPT = 'morning'
-
 /**
  * The simulated devices of the demo site, each on a port of its own; they keep their settings in `folder`.
  *
@@ -24,18 +21,19 @@ export async function startDevices(
 ): Promise<Device[]> {
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demo), 'utf8'))
   const plays = new Map<string, Play>()
-  const playOf = ({ camera }: { camera: string }): Play => {
-    let play = plays.get(camera)
+  const playOf = ({ camera, script }: { camera: string; script: string }): Play => {
+    const key = `${camera} ${script}`
+    let play = plays.get(key)
     if (!play) {
       const { scene, scripts } = read(`scenes/${camera}.json`) as {
         scene: unknown
         scripts: { id: string }[]
       }
       plays.set(
-        camera,
+        key,
         (play = {
           scene: readScene(scene),
-          script: readScript(scripts.find((s) => s.id === SCRIPT))
+          script: readScript(scripts.find((s) => s.id === script))
         })
       )
     }
@@ -52,7 +50,7 @@ export async function startDevices(
 export function makeDevices(
   models: readonly Model[],
   folder: string,
-  playOf: (channel: { camera: string }) => Play,
+  playOf: (channel: { camera: string; script: string }) => Play,
   ended: AbortSignal,
   contacts?: Contacts
 ): Device[] {

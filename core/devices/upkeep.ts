@@ -18,6 +18,25 @@ export interface NetworkView {
   ntp: string[]
 }
 
+/** One place that a device records to; each fact null where the device does not say. */
+export interface StorageView {
+  /** As the device calls it. */
+  place: string
+  bytes: number | null
+  free: number | null
+  whenFull: 'overwrite' | 'stop' | null
+  /** What it records while nothing triggers. */
+  outsideEvents: 'nothing' | 'keyFrames' | 'all' | null
+  /** Seconds that it keeps before an event, and after it. */
+  before: number | null
+  after: number | null
+}
+
+/** Less than this share of it is free: what does not overwrite has no room for another recording. Our own choice. */
+const FULL = 0.01
+export const isFull = ({ bytes, free }: StorageView): boolean =>
+  bytes !== null && free !== null && free < FULL * bytes
+
 /** Each part null where the device does not say. */
 export interface UpkeepView {
   clock: {
@@ -34,8 +53,8 @@ export interface UpkeepView {
     nightPicture: NightPicture | null
     microphone: boolean
   }[]
-  /** Where it records to, as it says. */
-  storage: string[] | null
+  /** Where it records to; empty: it has nothing to record to. */
+  storage: StorageView[] | null
 }
 
 export const ABILITIES = [

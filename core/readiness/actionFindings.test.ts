@@ -5,6 +5,7 @@ import {
   actions,
   camera,
   detection,
+  device,
   endpoint,
   facts,
   line,
@@ -13,6 +14,7 @@ import {
   zone
 } from './testing/facts.ts'
 import { findingsOf, readinessOf, type Facts, type Finding, type QuickFix } from './index.ts'
+import type { DeviceFacts } from './facts.ts'
 import { parseWith } from '../schema/parse.ts'
 
 const found = (what: Facts, code: string): Finding[] =>
@@ -287,5 +289,58 @@ describe('linked', () => {
     const [f] = found(what, 'pre-record-off') as [Finding]
     expect(f.fix).toMatchObject({ words: 'Record 5 s before', endpoint: { beforeSeconds: 5 } })
     expect(found(fixed(what, f.fix), 'pre-record-off')).toEqual([])
+  })
+
+  describe('storage of the device that records', () => {
+    const record = endpoint({
+      id: 'record',
+      name: 'Recording',
+      kind: 'recording',
+      camera: null,
+      beforeSeconds: 5,
+      afterSeconds: 15
+    })
+    const site = (storage: DeviceFacts['storage'], links = ['record']): Facts =>
+      facts([linked(lineD(), links)], {
+        endpoints: [tested(record), tested(popup)],
+        devices: [device({ storage })]
+      })
+    const codes = (what: Facts): string[] =>
+      findingsOf(what)
+        .map(({ code }) => code)
+        .filter((code) => code.includes('storage'))
+    const card = { place: '/card', whenFull: 'stop', full: false } as const
+
+    test('no-storage: blocks where a recording would go to a device without', () => {
+      expect(found(site([]), 'no-storage')).toMatchObject([
+        {
+          severity: 'blocking',
+          device: 'cam',
+          sentence:
+            'Recordings of Gate are lost: The camera has no storage. Insert a card, or record through a recorder.'
+        }
+      ])
+      expect(codes(site(null))).toEqual([])
+      expect(codes(site([], ['popup']))).toEqual([])
+    })
+
+    test('storage-stops and storage-full: only where it does not overwrite', () => {
+      expect(codes(site([card]))).toEqual(['storage-stops'])
+      expect(codes(site([{ ...card, full: true }]))).toEqual(['storage-full'])
+      expect(codes(site([{ ...card, whenFull: 'overwrite', full: true }]))).toEqual([])
+      expect(codes(site([{ ...card, whenFull: null, full: true }]))).toEqual([])
+    })
+
+    test('a recorder that shows the camera is asked for its storage, not the camera', () => {
+      const own = camera([lineD()]).channels[0]!
+      const [first, second] = ['1', '2'].map((token) => ({ ...own, device: 'recorder', token }))
+      const at = linked(lineD(), ['record'])
+      const what = facts([{ ...at, channels: [own, first!] }], {
+        endpoints: [tested(record)],
+        recorders: [first!, second!],
+        devices: [device({ storage: [] }), device({ id: 'recorder', name: 'NVR', storage: [card] })]
+      })
+      expect(codes(what)).toEqual(['storage-stops'])
+    })
   })
 })

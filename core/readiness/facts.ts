@@ -1,5 +1,6 @@
 import type { Said } from '../messages/said.ts'
 import type { Channel } from '../devices/standing.ts'
+import type { StorageView } from '../devices/upkeep.ts'
 import type { DeviceState } from '../devices/views.ts'
 import type { SiteHours } from '../arming/coverage.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
@@ -8,6 +9,10 @@ import type { Detection, Schedule } from '../formats/plan.ts'
 import type { Proof } from '../proving/standing.ts'
 import type { CameraPose } from '../scene/camera.ts'
 import type { Tracks } from '../targets/tracks.ts'
+
+export interface StorageFacts extends Pick<StorageView, 'place' | 'whenFull'> {
+  full: boolean
+}
 
 /** What is known of a device. */
 export interface DeviceFacts {
@@ -18,6 +23,8 @@ export interface DeviceFacts {
   clockAhead: number | null
   /** Outputs that the device should switch by itself and is not set up for yet, by name. */
   outputsWaiting: readonly string[]
+  /** Where it records to; null: it does not say. */
+  storage: readonly StorageFacts[] | null
 }
 
 /** An action that triggers can run. */

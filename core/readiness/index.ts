@@ -39,6 +39,9 @@ import { severityNotAccepted } from './findings/severity-not-accepted.ts'
 import { untestedOutput } from './findings/untested-output.ts'
 import { checkFailed } from './findings/check-failed.ts'
 import { neverProven } from './findings/never-proven.ts'
+import { noStorage } from './findings/no-storage.ts'
+import { storageFull } from './findings/storage-full.ts'
+import { storageStops } from './findings/storage-stops.ts'
 import { onlyPositive } from './findings/only-positive.ts'
 import { wrongDoor } from './findings/wrong-door.ts'
 
@@ -72,6 +75,9 @@ const checks: readonly Check[] = [
   noStationPush,
   untestedOutput,
   preRecordOff,
+  noStorage,
+  storageFull,
+  storageStops,
   framesSwapped,
   framesRejectAll,
   lineAtEdge,

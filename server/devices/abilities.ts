@@ -70,7 +70,7 @@ export async function abilitiesOf(asked: Asked): Promise<AbilityView[]> {
   })
   await add('storage', null, async () => {
     const storage = await link.upkeep.storage()
-    return storage === null ? ['not-offered'] : counted(storage)
+    return storage === null ? ['not-offered'] : counted(storage.map(({ place }) => place))
   })
   await add('network', null, async () => {
     const network = await link.upkeep.network()

@@ -407,13 +407,12 @@ export class DeviceLink {
     }
   }
 
-  /** The bytes of the metadata: over HTTP where the device has our extension, else over RTSP. */
+  /** The bytes of the metadata: over RTSP where the device has it, else over HTTP by our extension. */
   private async *metadata(profile: string, signal: AbortSignal): AsyncGenerator<Uint8Array> {
-    const uri = (await this.wire.has('outputs'))
-      ? await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata'))
-      : await this.streamUri(profile)
-    if (uri.startsWith('rtsp')) yield* rtspMetadata(this.withAccount(uri), signal)
-    else yield* partsOf(await this.wire.open(uri, signal), signal)
+    const uri = await this.streamUri(profile)
+    if (uri.startsWith('rtsp')) return yield* rtspMetadata(this.withAccount(uri), signal)
+    const own = await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata'))
+    yield* partsOf(await this.wire.open(own, signal), signal)
   }
 
   /** Starts to listen; the address of the pull point. */

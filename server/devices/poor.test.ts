@@ -1,9 +1,12 @@
-import { afterEach, describe, expect, test } from '@jest/globals'
+import { afterAll, afterEach, describe, expect, test } from '@jest/globals'
+import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { picturesOnly, soap, time, users } from '../testing/poorAnswers.ts'
 import { PoorDevice, type Answers } from '../testing/poorDevice.ts'
 import { RtspCamera } from '../testing/rtspCamera.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
+const simulated = new TestDevices()
+afterAll(() => simulated.close())
 let t: TestApp | undefined
 let device: PoorDevice | undefined
 let stream: RtspCamera | undefined
@@ -110,4 +113,47 @@ test('a device with Media 2 alone, and several pictures, becomes cameras by thei
   expect(body.channels.map(({ token }: { token: string }) => token)).toEqual(['s1', 's2', 's3'])
   const names = (await cameras()).map(({ name }) => name)
   expect(names).toEqual(expect.arrayContaining(['Loading bay', 'Yard camera 2', 'Yard camera 3']))
+})
+
+describe('simulated cameras over RTSP', () => {
+  test('one without analysis, events and snapshots becomes a camera with a picture', async () => {
+    const gate = await simulated.start('cam-gate')
+    t = await startTestApp({ withDemo: false })
+    const { status, body } = await t.ask('POST', '/devices', {
+      ...asAdded(gate),
+      camera: null,
+      makeCameras: true
+    })
+    expect(status).toBe(201)
+    expect(body).toMatchObject({ state: 'online', channels: [{ abilities: [], modes: [] }] })
+    const camera = (await cameras()).find(({ name }) => name === 'Boatyard gate')!
+    const picture = await t.fetch(`/cameras/${camera.id}/live.jpg`)
+    expect(picture.headers.get('content-type')).toBe('image/jpeg')
+    const { body: tried } = await t.ask('GET', `/devices/${body.id}/abilities`)
+    const states = Object.fromEntries(
+      tried.abilities.map((a: any) => [a.ability, a.state]) as [string, string][]
+    )
+    expect(states).toMatchObject({
+      picture: 'works',
+      targets: 'not-offered',
+      nightPicture: 'not-offered',
+      storage: 'not-offered',
+      outputs: 'not-offered',
+      clock: 'works',
+      network: 'works'
+    })
+  })
+
+  test('Media 2 gives pictures and targets', async () => {
+    const camera = await simulated.start('cam-waiting')
+    t = await startTestApp({ withDemo: false })
+    const { body } = await t.ask('POST', '/devices', {
+      ...asAdded(camera),
+      camera: null,
+      makeCameras: true
+    })
+    const { body: tried } = await t.ask('GET', `/devices/${body.id}/abilities`)
+    for (const ability of ['picture', 'targets', 'events'])
+      expect(tried.abilities).toContainEqual(expect.objectContaining({ ability, state: 'works' }))
+  })
 })

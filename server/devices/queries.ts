@@ -1,4 +1,5 @@
 import { said, type Said, saidOf } from '../../core/messages/said.ts'
+import type { StorageView } from '../../core/devices/upkeep.ts'
 import type { DeviceState } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
@@ -22,6 +23,8 @@ export interface DeviceRow {
   clockAhead: number | null
   inputs: string[]
   outputs: LinkOutput[]
+  /** Where it records to; null: it does not say. */
+  storage: StorageView[] | null
   readAt: number | null
   subscription: Subscription
   /** Each of its pictures becomes a camera when it is read for the first time. */
@@ -42,6 +45,7 @@ interface Raw {
   clock_ahead: number | null
   inputs: unknown
   outputs: unknown
+  storage: unknown
   read_at: number | null
   pull_point: string | null
   heard_at: number | null
@@ -49,7 +53,7 @@ interface Raw {
 }
 
 const select =
-  'SELECT id, site_id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, read_at, pull_point, heard_at, makes_cameras FROM device'
+  'SELECT id, site_id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, storage, read_at, pull_point, heard_at, makes_cameras FROM device'
 
 const rowOf = (r: Raw): DeviceRow => ({
   id: r.id,
@@ -65,6 +69,7 @@ const rowOf = (r: Raw): DeviceRow => ({
   clockAhead: r.clock_ahead,
   inputs: r.inputs === null ? [] : parsed<string[]>(r.inputs),
   outputs: r.outputs === null ? [] : parsed<LinkOutput[]>(r.outputs),
+  storage: r.storage === null ? null : parsed<StorageView[]>(r.storage),
   readAt: r.read_at,
   subscription: { point: r.pull_point, heardAt: r.heard_at },
   makesCameras: r.makes_cameras !== 0
@@ -137,19 +142,21 @@ export async function keepReading(
     information,
     clockAhead,
     inputs,
-    outputs
-  }: Pick<DeviceRow, 'information' | 'clockAhead' | 'inputs' | 'outputs'>,
+    outputs,
+    storage
+  }: Pick<DeviceRow, 'information' | 'clockAhead' | 'inputs' | 'outputs' | 'storage'>,
   state: DeviceState,
   now: number
 ): Promise<void> {
   await sql.run(
-    'UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, inputs = ?, outputs = ?, read_at = ? WHERE id = ?',
+    'UPDATE device SET state = ?, trouble = NULL, information = ?, clock_ahead = ?, inputs = ?, outputs = ?, storage = ?, read_at = ? WHERE id = ?',
     [
       state,
       JSON.stringify(information),
       clockAhead,
       JSON.stringify(inputs),
       JSON.stringify(outputs),
+      storage === null ? null : JSON.stringify(storage),
       now,
       id
     ]

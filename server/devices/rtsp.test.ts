@@ -2,10 +2,11 @@ import { afterEach, describe, expect, test } from '@jest/globals'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { LiveFrame } from '../../core/devices/views.ts'
 import { metadataXml } from '../../core/formats/onvif/metadata.ts'
+import { metadataMedia } from '../../simulators/camera/rtsp/metadata.ts'
+import { RtspServer } from '../../simulators/camera/rtsp/server.ts'
 import { picturesOnly } from '../testing/poorAnswers.ts'
 import { PoorDevice } from '../testing/poorDevice.ts'
 import { RtspCamera } from '../testing/rtspCamera.ts'
-import { RtspMetadata } from '../testing/rtspMetadata.ts'
 import { DeviceLink } from './link.ts'
 import type { DeviceError } from './deviceError.ts'
 import { JpegReader, listOf, rtspPictures } from './rtsp.ts'
@@ -111,7 +112,7 @@ test('JPEG pictures come out whole however the bytes are cut', () => {
 test('targets come over RTSP, of any prefix, however long their document is', async () => {
   let at = Date.UTC(2026, 10, 28, 6)
   const frames: LiveFrame[] = []
-  const metadata = await new RtspMetadata(() => {
+  const document = (): string => {
     const frame: LiveFrame = {
       at: (at += 200),
       // More than fits into one packet.
@@ -127,6 +128,11 @@ test('targets come over RTSP, of any prefix, however long their document is', as
     frames.push(frame)
     // Another prefix than ours, and a declaration before each document.
     return `<?xml version="1.0" encoding="UTF-8"?>\n${metadataXml(frame).replaceAll('tt:', 'onvif:').replaceAll('xmlns:tt', 'xmlns:onvif')}\n`
+  }
+  const metadata = await new RtspServer({
+    media: () => Promise.resolve([metadataMedia(document)]),
+    mayLook: () => true,
+    question: () => ''
   }).start()
   const device = await new PoorDevice(picturesOnly(`rtsp://10.0.0.9:${metadata.port}/live`)).start()
   const ended = new AbortController()
@@ -152,7 +158,7 @@ test('targets come over RTSP, of any prefix, however long their document is', as
   } finally {
     ended.abort()
     await device.close()
-    await metadata.stop()
+    await metadata.close()
   }
 })
 

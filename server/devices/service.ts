@@ -430,11 +430,12 @@ export class Devices {
         })
       }
       const [inputs, outputs] = [await link.inputs(), await link.outputs()]
+      const storage = await link.upkeep.storage()
       await this.database.transaction(async (sql) => {
         await keepReading(
           sql,
           id,
-          { information, clockAhead, inputs, outputs },
+          { information, clockAhead, inputs, outputs, storage },
           Math.abs(clockAhead ?? 0) > CLOCK_SECONDS ? 'clock-off' : 'online',
           Date.now()
         )

@@ -90,6 +90,35 @@ describe('night picture and network', () => {
   })
 })
 
+describe('storage', () => {
+  const storageOf = async (change: Parameters<typeof devices.start>[1]): Promise<unknown> => {
+    const id = await added(await devices.start('cam-slipway', change))
+    return (await t.ask('GET', `/devices/${id}/upkeep`)).body.storage
+  }
+  test('names the place, its room, and what happens when it is full', async () => {
+    expect(await storageOf({})).toEqual([
+      {
+        place: '/card',
+        bytes: 64e9,
+        free: 1.2e9,
+        whenFull: 'overwrite',
+        outsideEvents: 'keyFrames',
+        before: 5,
+        after: 10
+      }
+    ])
+  })
+  test('tells a device without a card from one that says nothing', async () => {
+    expect(await storageOf({ storage: undefined })).toEqual([])
+    expect(await storageOf({ lacks: ['storage'] })).toBeNull()
+  })
+  test('says the place alone where the device has no extension', async () => {
+    expect(await storageOf({ lacks: ['outputs'] })).toMatchObject([
+      { place: '/card', bytes: null, free: null, whenFull: null }
+    ])
+  })
+})
+
 describe('what works with a device', () => {
   const stateOf = (all: AbilityView[], ability: string, kind: string | null = null): string =>
     all.find((a) => a.ability === ability && a.kind === kind)!.state
@@ -113,7 +142,7 @@ describe('what works with a device', () => {
       network: 'works',
       outputs: 'works'
     })
-    expect(stateOf(body.abilities, 'storage')).toBe('not-offered')
+    expect(stateOf(body.abilities, 'storage')).toBe('works')
     expect(stateOf(body.abilities, 'rule', 'line')).toMatch(/works|partly/)
   })
 

@@ -1,5 +1,10 @@
 import { isSameZone, isSummerTime, posixZone } from '../../core/arming/posixZone.ts'
-import type { NetworkView, NightPicture, UpkeepView } from '../../core/devices/upkeep.ts'
+import type {
+  NetworkView,
+  NightPicture,
+  StorageView,
+  UpkeepView
+} from '../../core/devices/upkeep.ts'
 import { child, children, content, down, xml, type Element } from '../../core/formats/onvif/xml.ts'
 import { ifOffered } from './deviceError.ts'
 import type { DeviceWire } from './wire.ts'
@@ -9,6 +14,22 @@ const FILTER: Readonly<Record<NightPicture, string>> = { auto: 'AUTO', day: 'ON'
 
 const texts = (elements: readonly Element[], ...path: string[]): string[] =>
   elements.flatMap((e) => down(e, ...path)?.text || [])
+
+const WHEN_FULL: Readonly<Record<string, StorageView['whenFull']>> = {
+  Overwrite: 'overwrite',
+  Stop: 'stop'
+}
+const OUTSIDE_EVENTS: Readonly<Record<string, StorageView['outsideEvents']>> = {
+  Nothing: 'nothing',
+  KeyFrames: 'keyFrames',
+  All: 'all'
+}
+const megabytes = (text: string): number | null =>
+  /^\d{1,12}$/.test(text) ? Number(text) * 1e6 : null
+const secondsOf = (text: string): number | null => {
+  const seconds = /^PT(\d{1,6}(?:\.\d+)?)S$/.exec(text)?.[1]
+  return seconds === undefined ? null : Number(seconds)
+}
 
 /** Addresses of hosts as the standard has them: by number or by name. */
 const hostsOf = (information: Element | undefined): string[] =>
@@ -147,16 +168,28 @@ export class DeviceUpkeep {
     )
   }
 
-  /** Where it can record to; null: it does not say. */
-  async storage(): Promise<string[] | null> {
+  /** Where it can record to, and, by docs/device-extension.md, how much room is there; null: it does not say. */
+  async storage(): Promise<StorageView[] | null> {
     const answer = await ifOffered(this.wire.call('device', xml('tds:GetStorageConfigurations')))
     if (!answer) return null
+    const more = (await this.wire.has('outputs'))
+      ? children(await ifOffered(this.wire.call('outputs', xml('wo:GetStorage'))), 'Storage')
+      : []
     return children(answer, 'StorageConfigurations').map((one) => {
+      const { token = '' } = one.attributes
       const data = child(one, 'Data')
       const place = child(data, 'LocalPath')?.text || child(data, 'StorageUri')?.text
-      return (
-        [data?.attributes.type, place].filter(Boolean).join(' ') || (one.attributes.token ?? '')
-      )
+      const details = more.find(({ attributes }) => attributes.token === token)
+      const say = (name: string): string => child(details, name)?.text ?? ''
+      return {
+        place: place || data?.attributes.type || token,
+        bytes: megabytes(say('Size')),
+        free: megabytes(say('Free')),
+        whenFull: WHEN_FULL[say('WhenFull')] ?? null,
+        outsideEvents: OUTSIDE_EVENTS[say('OutsideEvents')] ?? null,
+        before: secondsOf(say('Before')),
+        after: secondsOf(say('After'))
+      }
     })
   }
 

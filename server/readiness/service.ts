@@ -17,6 +17,7 @@ import type { Proving } from '../proving/service.ts'
 import { readEverything, waitingOf } from '../devices/view.ts'
 import { listDevices } from '../devices/queries.ts'
 import { measureScene } from '../../core/scene/marks.ts'
+import { isFull } from '../../core/devices/upkeep.ts'
 import { readMarks, readSite } from '../sites/queries.ts'
 
 /** Findings look at the newest clips of a camera, and of each at so many rows at most: they are asked for often. */
@@ -63,12 +64,14 @@ export class Readiness {
         row.outputs.filter((o) => waitingOf(row, o, everything).length).map((o) => o.name)
       ])
     )
-    const states = devices.map(({ id, name, state, clockAhead }) => ({
+    const states = devices.map(({ id, name, state, clockAhead, storage }) => ({
       id,
       name,
       state,
       clockAhead: clockAhead === null ? null : Math.round(clockAhead),
-      outputsWaiting: outputsWaiting.get(id) ?? []
+      outputsWaiting: outputsWaiting.get(id) ?? [],
+      storage:
+        storage?.map((s) => ({ place: s.place, whenFull: s.whenFull, full: isFull(s) })) ?? null
     }))
     const key = createHash('sha256')
       .update(

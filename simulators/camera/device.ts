@@ -6,6 +6,8 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net'
 import type { Trigger } from '../../core/detections/index.ts'
 import { InputError } from '../../core/errors.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
+import { metadataXml } from '../../core/formats/onvif/metadata.ts'
 import { localName, type Rule } from '../../core/formats/onvif/rule.ts'
 import { envelope, faultBody, readMessage } from '../../core/formats/onvif/soap.ts'
 import type { Measures } from '../../core/measures/measures.ts'
@@ -14,7 +16,7 @@ import { DateTime } from 'luxon'
 import type { Contacts } from '../contacts.ts'
 import { Channel } from './channel.ts'
 import { PullPoints, type Notification } from './events.ts'
-import type { ChannelModel, Model } from './model.ts'
+import type { ChannelModel, Lack, Model } from './model.ts'
 import { Outputs } from './outputs.ts'
 import { playback } from './playback.ts'
 import { Recordings } from './recordings.ts'
@@ -23,6 +25,9 @@ import { LiveScene, TIME_ZONE } from './scene.ts'
 import { Security } from './security.ts'
 import { OPEN_ACTIONS, answer } from './services/index.ts'
 import { StateFile, type DeviceState } from './state.ts'
+import { metadataMedia } from './rtsp/metadata.ts'
+import { PictureEncoder } from './rtsp/pictures.ts'
+import { RtspServer } from './rtsp/server.ts'
 import { streamMetadata, streamPictures } from './streams.ts'
 
 const TOPICS: Partial<Record<Trigger['kind'], string>> = {
@@ -62,9 +67,13 @@ export class Device {
   readonly recordings = new Recordings()
   readonly pullPoints = new PullPoints()
   address = ''
+  /** Where its streams are; null: it has none over RTSP. */
+  streams: string | null = null
   private readonly file: StateFile
   private readonly security = new Security()
   private readonly server: Server
+  private readonly rtsp: RtspServer | null
+  private readonly encoders: ReadonlyMap<string, PictureEncoder>
   private readonly began = Date.now()
   private readonly contacts = new Map<string, boolean>()
   private readonly byHand: Contacts | undefined
@@ -84,7 +93,8 @@ export class Device {
       ),
       outputs: {},
       clock: null,
-      filters: {}
+      filters: {},
+      silent: []
     })
     this.byHand = contacts
     this.outputs = new Outputs(
@@ -114,6 +124,28 @@ export class Device {
           channel.through === undefined ? null : (channelOf?.(channel.through) ?? null)
         )
     )
+    this.encoders = new Map(
+      this.channels.map(({ token, scene }) => [
+        token,
+        new PictureEncoder(() => scene.snapshot(this.moment()))
+      ])
+    )
+    this.rtsp = model.rtsp
+      ? new RtspServer({
+          media: async (path) => {
+            const channel = this.channels.find(({ token }) => path === `/stream/${token}`)
+            return channel
+              ? [
+                  await this.encoders.get(channel.token)!.media(),
+                  ...(this.has('analytics') ? [metadataMedia(() => this.documentOf(channel))] : [])
+                ]
+              : null
+          },
+          mayLook: (method, authorization) =>
+            this.security.mayLook(method, authorization, this.state.accounts, true),
+          question: () => this.security.streamQuestion
+        })
+      : null
     this.server = createServer(
       (request, response) => void this.serve(request, response).catch(() => response.destroy())
     )
@@ -134,6 +166,10 @@ export class Device {
   /** Seconds since it was started: the moment of its scenes. */
   moment = (): number => (Date.now() - this.began) / 1000
 
+  has(ability: Lack): boolean {
+    return !this.model.lacks.includes(ability)
+  }
+
   save(): void {
     this.file.save()
   }
@@ -150,6 +186,7 @@ export class Device {
       this.server.listen(port, '127.0.0.1', resolve)
     })
     this.address = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`
+    if (this.rtsp) this.streams = `rtsp://127.0.0.1:${(await this.rtsp.start()).port}/stream`
     this.timer = setInterval(() => this.step(), STEP_MS)
     return this
   }
@@ -158,6 +195,8 @@ export class Device {
     clearInterval(this.timer)
     this.pullPoints.endAll()
     this.server.closeAllConnections()
+    await this.rtsp?.close()
+    await Promise.all([...this.encoders.values()].map((encoder) => encoder.close()))
     await new Promise((resolve) => this.server.close(resolve))
   }
 
@@ -275,6 +314,15 @@ export class Device {
     }
   }
 
+  /** What its analysis sees now. */
+  private frameOf({ scene, token }: Channel): LiveFrame {
+    const isSilent = this.state.silent.includes(token)
+    return { at: this.now(), targets: isSilent ? [] : scene.targets(this.moment()) }
+  }
+
+  /** That as a document of metadata. */
+  documentOf = (channel: Channel): string => metadataXml(this.frameOf(channel))
+
   /** Minutes since Monday on its wall clock, or so much later. */
   private wall(later: number): number {
     const at = DateTime.fromMillis(this.now() + later, { zone: TIME_ZONE })
@@ -289,8 +337,9 @@ export class Device {
     const recording = this.recordings.find(/^\/recording\/([\w-]+)$/.exec(path)?.[1] ?? '')
     const [, what, token] = /^\/(snapshot|stream|metadata)\/([\w-]+)$/.exec(path) ?? []
     const channel = this.channels.find((c) => c.token === (recording?.channel ?? token))
-    if (!channel) return void response.writeHead(404).end()
-    if (!this.security.mayLook(request.headers.authorization, this.state.accounts))
+    if (!channel || (what === 'snapshot' && !this.has('snapshot')))
+      return void response.writeHead(404).end()
+    if (!this.security.mayLook('GET', request.headers.authorization, this.state.accounts))
       return void response.writeHead(401, { 'www-authenticate': this.security.question }).end()
     if (recording) {
       if (recording.to > this.moment()) return void response.writeHead(404).end()
@@ -303,11 +352,7 @@ export class Device {
     }
     if (what === 'stream')
       return streamPictures(response, () => channel.scene.snapshot(this.moment()))
-    if (what === 'metadata')
-      return streamMetadata(response, () => ({
-        at: this.now(),
-        targets: channel.scene.targets(this.moment())
-      }))
+    if (what === 'metadata') return streamMetadata(response, () => this.frameOf(channel))
     // It keeps the pictures of the last minute.
     const ago = Math.min(
       60,

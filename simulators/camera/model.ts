@@ -11,11 +11,16 @@ const RuleSchema = v.strictObject({
   ranges: v.optional(v.record(v.string(), range), {})
 })
 
+export const LACKS = ['analytics', 'events', 'imaging', 'outputs', 'snapshot', 'storage'] as const
+export type Lack = (typeof LACKS)[number]
+
 const ChannelSchema = v.strictObject({
   token: v.optional(v.string(), 'analytics'),
   name: v.string(),
   /** The demo camera whose scene it looks at. */
   camera: v.string(),
+  /** Which of that scene's scripts it sees, over and over again. */
+  script: v.optional(v.string(), 'morning'),
   /** The id of a device whose rules this channel reaches: another route to the same settings. */
   through: v.optional(v.string()),
   rules: v.array(RuleSchema),
@@ -39,6 +44,23 @@ export const ModelSchema = v.strictObject({
   channels: v.array(ChannelSchema),
   /** Switches rules of these types on again by itself after so many seconds. */
   switchesBack: v.optional(v.strictObject({ types: v.array(v.string()), seconds: v.number() })),
+  /** Gives pictures and metadata over RTSP, beside HTTP. */
+  rtsp: v.optional(v.boolean(), false),
+  /** Has Media 2 beside Media 1. */
+  media2: v.optional(v.boolean(), false),
+  /** What most devices have and this one has not. */
+  lacks: v.optional(v.array(v.picklist(LACKS)), []),
+  /** Where it records to; left out: nowhere. */
+  storage: v.optional(
+    v.strictObject({
+      megabytes: v.number(),
+      free: v.number(),
+      whenFull: v.picklist(['Overwrite', 'Stop']),
+      outsideEvents: v.picklist(['Nothing', 'KeyFrames', 'All'])
+    })
+  ),
+  /** Whether it is one of the demo site's devices; otherwise it waits to be found. */
+  onSite: v.optional(v.boolean(), true),
   /** Its clock is off by this many seconds. */
   clockOff: v.optional(v.number(), 0),
   /** Contacts; `contact` names one of the scripts of its first channel that moves it. */

@@ -28,12 +28,22 @@ export class Security {
     return `Digest realm="${this.challenge.realm}", qop="auth", algorithm=MD5, nonce="${this.challenge.nonce}"`
   }
 
-  /** Whether a request for a picture says an account of the device. */
-  mayLook(authorization: string | undefined, accounts: readonly Account[]): boolean {
+  /** The same over RTSP, whose clients often know no `qop`: they answer in the form of RFC 2069. */
+  get streamQuestion(): string {
+    return `Digest realm="${this.challenge.realm}", nonce="${this.challenge.nonce}"`
+  }
+
+  /** Whether a request for a picture or a stream names an account of the device. */
+  mayLook(
+    method: string,
+    authorization: string | undefined,
+    accounts: readonly Account[],
+    isStream = false
+  ): boolean {
     return (
       whoAnswers(
-        this.challenge,
-        'GET',
+        { ...this.challenge, qop: !isStream },
+        method,
         authorization,
         (name) => accounts.find((a) => a.username === name)?.password
       ) !== null

@@ -24,6 +24,8 @@ export interface DeviceState {
   clock: { off: number; ntp: string | null; zone: string | null } | null
   /** `IrCutFilter` of each picture that somebody has set. */
   filters: Record<string, string>
+  /** Channels whose metadata leave out what the analysis sees. */
+  silent: string[]
 }
 
 /** A device's settings in a file, written whole or not at all. */
@@ -41,7 +43,8 @@ export class StateFile {
       channels: { ...initial.channels, ...kept.channels },
       outputs: { ...initial.outputs, ...kept.outputs },
       clock: kept.clock ?? initial.clock,
-      filters: { ...initial.filters, ...kept.filters }
+      filters: { ...initial.filters, ...kept.filters },
+      silent: kept.silent ?? initial.silent
     }
   }
 

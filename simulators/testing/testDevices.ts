@@ -12,9 +12,10 @@ const models = readModels(
   JSON.parse(readFileSync(new URL('../../demo/devices.json', import.meta.url), 'utf8'))
 )
 const plays = new Map<string, Play>()
-const playOf = ({ camera }: { camera: string }): Play => {
-  const play = plays.get(camera) ?? demoPlay(camera, 'morning')
-  plays.set(camera, play)
+const playOf = ({ camera, script }: { camera: string; script: string }): Play => {
+  const key = `${camera} ${script}`
+  const play = plays.get(key) ?? demoPlay(camera, script)
+  plays.set(key, play)
   return play
 }
 

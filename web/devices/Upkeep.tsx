@@ -5,12 +5,29 @@ import './devices.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input, Popover, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { NIGHT_PICTURES, type NightPicture, type UpkeepView } from '../../core/devices/upkeep.ts'
+import {
+  NIGHT_PICTURES,
+  type NightPicture,
+  type StorageView,
+  type UpkeepView
+} from '../../core/devices/upkeep.ts'
 import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import type { Act } from './act.ts'
 
 const modes = NIGHT_PICTURES.map((value) => ({ value, label: msg.modes[value] }))
+
+/** What a device says of one place that it records to. */
+const storageWords = (s: StorageView): string =>
+  [
+    s.place,
+    s.bytes === null ? null : msg.room(s.free, s.bytes),
+    s.whenFull && msg.whenFull[s.whenFull],
+    s.outsideEvents && msg.outsideEvents[s.outsideEvents],
+    s.before !== null && s.after !== null ? msg.aroundEvents(s.before, s.after) : null
+  ]
+    .filter(Boolean)
+    .join(' · ')
 
 /** Clock, night picture, network and storage of a device, as it says now. */
 export function Upkeep({
@@ -101,7 +118,7 @@ export function Upkeep({
       {storage && (
         <div>
           <dt>{msg.storage}</dt>
-          <dd>{storage.length ? storage.join(' · ') : common.none}</dd>
+          <dd>{storage.length ? storage.map(storageWords).join('; ') : msg.noStorage}</dd>
         </div>
       )}
       {channels.some((c) => c.microphone) && (

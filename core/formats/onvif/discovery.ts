@@ -39,6 +39,14 @@ export interface ProbeMatch {
 
 const SCOPE = 'onvif://www.onvif.org/'
 
+/** What a device says of itself in words of the standard: its kind, profile, name and hardware. */
+export const scopesOf = (name: string, hardware: string): string[] => [
+  `${SCOPE}type/NetworkVideoTransmitter`,
+  `${SCOPE}Profile/Streaming`,
+  `${SCOPE}name/${encodeURIComponent(name)}`,
+  `${SCOPE}hardware/${encodeURIComponent(hardware)}`
+]
+
 /** @param ids a fresh UUID of the message, and the one that was asked with */
 export const probeMatches = (match: ProbeMatch, id: string, relatesTo: string): string =>
   envelope(
@@ -50,13 +58,7 @@ export const probeMatches = (match: ProbeMatch, id: string, relatesTo: string): 
         {},
         xml('wsa4:EndpointReference', {}, xml('wsa4:Address', {}, `urn:uuid:${id}`)),
         xml('wsd:Types', {}, 'dn:NetworkVideoTransmitter'),
-        xml(
-          'wsd:Scopes',
-          {},
-          content(
-            `${SCOPE}name/${encodeURIComponent(match.name)} ${SCOPE}hardware/${encodeURIComponent(match.hardware)}`
-          )
-        ),
+        xml('wsd:Scopes', {}, content(scopesOf(match.name, match.hardware).join(' '))),
         xml('wsd:XAddrs', {}, content(`${match.address}/onvif/device_service`)),
         xml('wsd:MetadataVersion', {}, '1')
       )

@@ -17,6 +17,7 @@ export const NAMESPACES = {
   tev: 'http://www.onvif.org/ver10/events/wsdl',
   tmd: 'http://www.onvif.org/ver10/deviceIO/wsdl',
   timg: 'http://www.onvif.org/ver20/imaging/wsdl',
+  trc: 'http://www.onvif.org/ver10/recording/wsdl',
   tan: 'http://www.onvif.org/ver20/analytics/wsdl',
   tns1: 'http://www.onvif.org/ver10/topics',
   ter: 'http://www.onvif.org/ver10/error',

@@ -1,4 +1,4 @@
-import { count, list } from '../format.ts'
+import { byteSize, count, list, settingSeconds } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const upkeep = messages({
@@ -32,6 +32,20 @@ export const upkeep = messages({
   gateway: (addresses: readonly string[]) => `gateway ${list(addresses)}`,
   dns: (addresses: readonly string[]) => `DNS ${list(addresses)}`,
   storage: 'Storage',
+  noStorage: 'none: it can’t record',
+  room: (free: number | null, bytes: number) =>
+    free === null ? byteSize(bytes) : `${byteSize(free)} of ${byteSize(bytes)} free`,
+  whenFull: messages({
+    overwrite: 'overwrites the oldest when full',
+    stop: 'stops when full'
+  }),
+  outsideEvents: messages({
+    nothing: 'records events only',
+    keyFrames: 'records key frames between events',
+    all: 'records all the time'
+  }),
+  aroundEvents: (before: number, after: number) =>
+    `${settingSeconds(before)} before and ${settingSeconds(after)} after an event`,
   sound: 'Sound',
   microphoneOn: 'The microphone is on.',
   whatWorks: 'What works…'

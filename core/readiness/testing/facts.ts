@@ -115,6 +115,7 @@ export const device = (more: Partial<DeviceFacts> = {}): DeviceFacts => ({
   state: 'online',
   clockAhead: 0,
   outputsWaiting: [],
+  storage: null,
   ...more
 })
 

@@ -1,19 +1,24 @@
 import { coded } from '../../../core/messages/said.ts'
 import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
 import { child, children, textAt, xml } from '../../../core/formats/onvif/xml.ts'
+import { scopesOf } from '../../../core/formats/onvif/discovery.ts'
 import { Refusal } from '../refusal.ts'
-import { text, type Handler } from './handler.ts'
+import { text, type Handler, type Served } from './handler.ts'
 
-/** Services by their namespaces. */
-const SERVICES = [
-  ['http://www.onvif.org/ver10/device/wsdl', 'device_service'],
-  ['http://www.onvif.org/ver10/media/wsdl', 'media_service'],
-  ['http://www.onvif.org/ver10/events/wsdl', 'event_service'],
-  ['http://www.onvif.org/ver20/analytics/wsdl', 'analytics_service'],
-  ['http://www.onvif.org/ver20/imaging/wsdl', 'imaging_service'],
-  ['http://www.onvif.org/ver10/deviceIO/wsdl', 'deviceio_service'],
-  ['http://wardoptic.example/device/1', 'outputs_service']
-] as const
+export const MEDIA2_PATH = 'media2_service'
+
+/** Services by their namespaces, each with whether a device has it. */
+const SERVICES: readonly (readonly [string, string, (device: Served) => boolean])[] = [
+  ['http://www.onvif.org/ver10/device/wsdl', 'device_service', () => true],
+  ['http://www.onvif.org/ver10/media/wsdl', 'media_service', () => true],
+  ['http://www.onvif.org/ver20/media/wsdl', MEDIA2_PATH, ({ model }) => model.media2],
+  ['http://www.onvif.org/ver10/events/wsdl', 'event_service', (d) => d.has('events')],
+  ['http://www.onvif.org/ver20/analytics/wsdl', 'analytics_service', (d) => d.has('analytics')],
+  ['http://www.onvif.org/ver20/imaging/wsdl', 'imaging_service', (d) => d.has('imaging')],
+  ['http://www.onvif.org/ver10/deviceIO/wsdl', 'deviceio_service', (d) => d.has('outputs')],
+  ['http://www.onvif.org/ver10/recording/wsdl', 'recording_service', (d) => d.has('storage')],
+  ['http://wardoptic.example/device/1', 'outputs_service', (d) => d.has('outputs')]
+]
 
 /** Device service. Source: ONVIF Core Specification, devicemgmt.wsdl (from memory). */
 export const deviceHandlers: Record<string, Handler> = {
@@ -59,44 +64,59 @@ export const deviceHandlers: Record<string, Handler> = {
       text('tds:SerialNumber', model.serial),
       text('tds:HardwareId', model.model)
     ),
-  GetServices: ({ address }) =>
+  GetServices: (device) =>
     xml(
       'tds:GetServicesResponse',
       {},
-      ...SERVICES.map(([namespace, path]) =>
+      ...SERVICES.filter(([, , isThere]) => isThere(device)).map(([namespace, path]) =>
         xml(
           'tds:Service',
           {},
           text('tds:Namespace', namespace),
-          text('tds:XAddr', `${address}/onvif/${path}`),
+          text('tds:XAddr', `${device.address}/onvif/${path}`),
           xml('tds:Version', {}, text('tt:Major', 2), text('tt:Minor', 60))
         )
       )
     ),
-  GetCapabilities: ({ address }) => {
+  GetCapabilities: (device) => {
     const at = (name: string, path: string, ...more: string[]): string =>
-      xml(`tt:${name}`, {}, text('tt:XAddr', `${address}/onvif/${path}`), ...more)
+      xml(`tt:${name}`, {}, text('tt:XAddr', `${device.address}/onvif/${path}`), ...more)
     return xml(
       'tds:GetCapabilitiesResponse',
       {},
       xml(
         'tds:Capabilities',
         {},
-        at(
-          'Analytics',
-          'analytics_service',
-          text('tt:RuleSupport', true),
-          text('tt:AnalyticsModuleSupport', true)
-        ),
+        device.has('analytics')
+          ? at(
+              'Analytics',
+              'analytics_service',
+              text('tt:RuleSupport', true),
+              text('tt:AnalyticsModuleSupport', true)
+            )
+          : '',
         at('Device', 'device_service'),
+        device.has('events')
+          ? at(
+              'Events',
+              'event_service',
+              text('tt:WSSubscriptionPolicySupport', false),
+              text('tt:WSPullPointSupport', true),
+              text('tt:WSPausableSubscriptionManagerInterfaceSupport', false)
+            )
+          : '',
+        device.has('imaging') ? at('Imaging', 'imaging_service') : '',
         at(
-          'Events',
-          'event_service',
-          text('tt:WSSubscriptionPolicySupport', false),
-          text('tt:WSPullPointSupport', true),
-          text('tt:WSPausableSubscriptionManagerInterfaceSupport', false)
-        ),
-        at('Media', 'media_service')
+          'Media',
+          'media_service',
+          xml(
+            'tt:StreamingCapabilities',
+            {},
+            text('tt:RTPMulticast', false),
+            text('tt:RTP_TCP', device.streams !== null),
+            text('tt:RTP_RTSP_TCP', device.streams !== null)
+          )
+        )
       )
     )
   },
@@ -200,6 +220,14 @@ export const deviceHandlers: Record<string, Handler> = {
     device.save()
     return xml('tds:SetUserResponse')
   },
+  GetScopes: ({ model }) =>
+    xml(
+      'tds:GetScopesResponse',
+      {},
+      ...scopesOf(model.name, model.model).map((scope) =>
+        xml('tds:Scopes', {}, text('tt:ScopeDef', 'Fixed'), text('tt:ScopeItem', scope))
+      )
+    ),
   GetHostname: ({ model }) =>
     xml(
       'tds:GetHostnameResponse',

@@ -4,12 +4,14 @@ import { InputError } from '../../../core/errors.ts'
 import type { Element } from '../../../core/formats/onvif/xml.ts'
 import { Refusal } from '../refusal.ts'
 import { analyticsHandlers } from './analytics.ts'
-import { deviceHandlers } from './device.ts'
+import { MEDIA2_PATH, deviceHandlers } from './device.ts'
 import { eventHandlers } from './events.ts'
 import type { Handler, Served } from './handler.ts'
 import { imagingHandlers } from './imaging.ts'
 import { mediaHandlers } from './media.ts'
+import { media2Handlers } from './media2.ts'
 import { outputHandlers } from './outputs.ts'
+import { storageHandlers } from './storage.ts'
 
 /**
  * Questions that are answered without a token. Source: ONVIF Core Specification, access classes
@@ -22,13 +24,24 @@ export const OPEN_ACTIONS = new Set([
   'GetHostname'
 ])
 
-const handlers: Record<string, Handler> = {
-  ...deviceHandlers,
-  ...mediaHandlers,
-  ...eventHandlers,
-  ...analyticsHandlers,
-  ...outputHandlers,
-  ...imagingHandlers
+const always = { ...deviceHandlers, ...mediaHandlers, ...storageHandlers }
+/** What answers a device's actions, by what it may lack. */
+const optional = [
+  ['events', eventHandlers],
+  ['analytics', analyticsHandlers],
+  ['outputs', outputHandlers],
+  ['imaging', imagingHandlers]
+] as const
+
+/** Media 1 and Media 2 have actions of the same names, and are told apart by their addresses. */
+function handlerOf(device: Served, name: string, path: string): Handler | undefined {
+  const own = (handlers: Readonly<Record<string, Handler>>): Handler | undefined =>
+    Object.hasOwn(handlers, name) ? handlers[name] : undefined
+  if (path.endsWith(`/${MEDIA2_PATH}`)) return device.model.media2 ? own(media2Handlers) : undefined
+  return (
+    own(always) ??
+    optional.flatMap(([part, handlers]) => (device.has(part) ? (own(handlers) ?? []) : []))[0]
+  )
 }
 
 /** Answers an action. @throws Refusal for one that is not known, or that is refused */
@@ -38,7 +51,7 @@ export async function answer(
   path: string,
   gone: AbortSignal
 ): Promise<string> {
-  const handler = Object.hasOwn(handlers, action.name) ? handlers[action.name] : undefined
+  const handler = handlerOf(device, action.name, path)
   if (!handler)
     throw new Refusal('ter:ActionNotSupported', msg.isNotSupported(action.name.slice(0, 60)))
   try {

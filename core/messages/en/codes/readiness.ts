@@ -1,4 +1,4 @@
-import { count, percent, settingSeconds } from '../../format.ts'
+import { count, list, percent, settingSeconds } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 /** What is still missing on a site, and the fix of each. */
@@ -10,6 +10,12 @@ export const readiness = messages({
   clockOff: (device: string, s: number, ahead: number) =>
     `${device}’s clock is ${s} s ${ahead > 0 ? 'fast' : 'slow'}. Set its clock.`,
   setClock: 'Set clock',
+  noStorage: (device: string, cameras: readonly string[]) =>
+    `Recordings of ${list(cameras)} are lost: ${device} has no storage. Insert a card, or record through a recorder.`,
+  storageFull: (device: string, place: string) =>
+    `${device} records nothing more: its storage (${place}) is full and does not overwrite. Set it to overwrite, or free space.`,
+  storageStops: (device: string, place: string) =>
+    `${device} stops recording once its storage (${place}) is full. Set it to overwrite the oldest recordings.`,
   defaultPassword: (device: string) =>
     `${device} has no account yet; anyone can claim it. Create one under Devices.`,
   restore: 'Restore what was sent',

@@ -42,6 +42,7 @@ export const simulators = messages({
   thereIsNoRelay: (token: string) => `there is no relay ${token}`,
   isNotSupported: (name: string) => `${name} is not supported`,
   thereIsNoConfiguration: (token: string) => `there is no configuration ${token}`,
+  noStreamOver: (protocol: string) => `there is no stream over ${protocol}`,
   notGiven: 'not given',
   set: 'set',
   unset: 'unset',
