@@ -28,6 +28,7 @@ import { DetectionSchema, type Detection } from '../core/formats/plan.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
 import { benchActions } from './actions/main.ts'
 import { benchDevices } from './devices/main.ts'
+import { benchRtsp } from './rtsp/main.ts'
 import { benchInterface } from './interface/main.ts'
 import { benchProving } from './proving/main.ts'
 import { benchSites } from './sites/main.ts'
@@ -443,6 +444,7 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 
 console.log(`${cpus()[0]!.model}, ${cpus().length} cores, Node ${process.version}\n`)
 if (process.argv.includes('--devices')) await benchDevices()
+else if (process.argv.includes('--rtsp')) await benchRtsp()
 else if (process.argv.includes('--sites')) await benchSites()
 else if (process.argv.includes('--interface')) await benchInterface()
 else if (process.argv.includes('--actions')) await benchActions()
@@ -460,6 +462,7 @@ else {
       '\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)'
     )
   console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+  console.log('pictures over RTSP: npm run bench -- --rtsp (some two minutes)')
   console.log('one of fifty sites: npm run bench -- --sites (some seconds)')
   console.log('checks, Watch and search: npm run bench -- --proving (some five minutes)')
   console.log('arming and actions under load: npm run bench -- --actions (some two minutes)')

@@ -98,7 +98,7 @@ test('the whole thread: a new device, drawn, armed, linked, sent, proven, walked
     const keep = page.getByRole('button', { name: /^(Add them|Add all \d+)$/ }).last()
     await expect(
       keep.or(page.getByRole('button', { name: 'Run these', disabled: false })).first()
-    ).toBeVisible({ timeout: 30_000 })
+    ).toBeVisible({ timeout: 150_000 })
     if (await keep.isVisible()) await keep.click()
     await page.getByRole('button', { name: 'Run these' }).click()
     await expect

@@ -35,6 +35,8 @@ const LOOK_MS = 1000
 const PING_MS = 5000
 /** One that does not answer a plain question within this is away. */
 const ANSWERS_WITHIN_MS = 4000
+/** So long an answer that has come may wait to be read. */
+const READS_WITHIN_MS = 250
 
 /** Errors of the connection, not of what was asked. */
 const AWAY = new Set([
@@ -272,11 +274,10 @@ export class Database implements Sql {
 async function withinMs(work: Promise<unknown>, ms: number): Promise<void> {
   let timer: NodeJS.Timeout | undefined
   const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(
-      () =>
-        reject(Object.assign(new Error(`no answer within ${ms / 1000} s`), { code: 'ETIMEDOUT' })),
-      ms
-    )
+    const giveUp = (): void =>
+      reject(Object.assign(new Error(`no answer within ${ms / 1000} s`), { code: 'ETIMEDOUT' }))
+    // This process may have been busy itself: an answer that has come meanwhile is read first.
+    timer = setTimeout(() => (timer = setTimeout(giveUp, READS_WITHIN_MS)), ms)
   })
   work.catch(() => {})
   await Promise.race([work, late]).finally(() => clearTimeout(timer))

@@ -19,6 +19,8 @@ export type DeviceState =
   | 'no-account'
   | 'new'
   | 'broken'
+  /** It shows another certificate than the one that is kept. */
+  | 'certificate'
 
 /** Whether a device can be spoken with now. */
 export const isReachable = (state: DeviceState): boolean =>
@@ -105,6 +107,8 @@ export interface DeviceView {
   /** Seconds by which its clock is ahead. */
   clockAhead: number | null
   readAt: number | null
+  /** Over TLS: what it is known by, and what it has shown instead (null: the same). SHA-256. */
+  certificate: { kept: string; shown: string | null } | null
   /** It is being read or sent to. */
   busy: boolean
   channels: ChannelView[]
@@ -179,6 +183,10 @@ export const AddDeviceSchema = v.strictObject({
   makeCameras: v.optional(bool, false),
   username: v.nullable(filled(80)),
   password: v.nullable(v.pipe(v.string(coded('input.mustBeAText')), noLongerThan(120)))
+})
+/** SHA-256 of the certificate that somebody has looked at. */
+export const CertificateSchema = v.strictObject({
+  shown: filled(95, coded('input.mustBeAText'))
 })
 export const AccountSchema = v.strictObject({
   username: filled(80),

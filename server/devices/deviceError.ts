@@ -2,7 +2,14 @@ import { Failure } from '../../core/errors.ts'
 import { said, type Said } from '../../core/messages/said.ts'
 /** Why a device could not be spoken with, as the Devices place tells them apart. */
 export type DeviceErrorKind =
-  'offline' | 'slow' | 'wrong-password' | 'no-account' | 'broken' | 'refused'
+  | 'offline'
+  | 'slow'
+  | 'wrong-password'
+  | 'no-account'
+  | 'broken'
+  | 'refused'
+  /** It shows another certificate than before. */
+  | 'certificate'
 
 export class DeviceError extends Failure {
   readonly kind: DeviceErrorKind
@@ -30,10 +37,13 @@ export async function ifOffered<T>(work: Promise<T>): Promise<T | undefined> {
 /** What went wrong with a request, as a DeviceError. */
 export function deviceErrorOf(error: unknown, withinMs: number): DeviceError {
   if (error instanceof DeviceError) return error
+  const { cause } = error as { cause?: unknown }
+  if (cause instanceof DeviceError) return cause
   if ((error as Error).name === 'TimeoutError')
     return new DeviceError('slow', said('devices.theDeviceDidNotAnswer', withinMs / 1000), error)
-  const code = (
-    (error as { cause?: { code?: string } }).cause?.code ?? (error as Error).message
-  ).slice(0, 80)
+  const code = ((cause as { code?: string } | undefined)?.code ?? (error as Error).message).slice(
+    0,
+    80
+  )
   return new DeviceError('offline', said('devices.theDeviceCannotBeReached', code), error)
 }

@@ -67,10 +67,24 @@ export class DeviceLink {
   readonly upkeep: DeviceUpkeep
   private readonly wire: DeviceWire
 
-  /** @param address such as http://192.0.2.4 or http://127.0.0.1:8081 @throws InputError for what is no address */
-  constructor(address: string, credentials: Credentials | null, withinMs?: number) {
-    this.wire = new DeviceWire(address, credentials, withinMs)
+  /**
+   * @param address such as http://192.0.2.4 or https://127.0.0.1:8081
+   * @param certificate SHA-256 of the one that it must show over TLS; null: any
+   * @throws InputError for what is no address
+   */
+  constructor(
+    address: string,
+    credentials: Credentials | null,
+    withinMs?: number,
+    certificate: string | null = null
+  ) {
+    this.wire = new DeviceWire(address, credentials, withinMs, certificate)
     this.upkeep = new DeviceUpkeep(this.wire)
+  }
+
+  /** SHA-256 of the certificate that the device has shown; null: none. */
+  get certificate(): string | null {
+    return this.wire.certificate
   }
 
   get address(): string {
@@ -380,9 +394,10 @@ export class DeviceLink {
     return this.wire.open(uri, signal)
   }
 
-  /** An address of RTSP with the account that it asks for. */
-  withAccount(uri: string): string {
+  /** An address of RTSP with the account that it asks for. @throws DeviceError when another device answers there */
+  async withAccount(uri: string): Promise<string> {
     const stream = new URL(uri)
+    if (stream.protocol === 'rtsps:') await this.wire.checkStream(stream)
     const { username, password } = this.wire.account ?? { username: '', password: '' }
     stream.username = encodeURIComponent(username)
     stream.password = encodeURIComponent(password)
@@ -410,7 +425,7 @@ export class DeviceLink {
   /** The bytes of the metadata: over RTSP where the device has it, else over HTTP by our extension. */
   private async *metadata(profile: string, signal: AbortSignal): AsyncGenerator<Uint8Array> {
     const uri = await this.streamUri(profile)
-    if (uri.startsWith('rtsp')) return yield* rtspMetadata(this.withAccount(uri), signal)
+    if (uri.startsWith('rtsp')) return yield* rtspMetadata(await this.withAccount(uri), signal)
     const own = await this.mediaUri('GetStreamUri', profile, xml('wo:Metadata'))
     yield* partsOf(await this.wire.open(own, signal), signal)
   }

@@ -63,7 +63,7 @@ export class LivePictures {
     const link = this.linkTo(shown.row)
     const uri = await ifOffered(link.streamUri(shown.channel.picture))
     if (uri === undefined) yield* this.snapshots(link, shown, signal)
-    else if (uri.startsWith('rtsp')) yield* this.shared(link.withAccount(uri), signal)
+    else if (uri.startsWith('rtsp')) yield* this.shared(await link.withAccount(uri), signal)
     else yield* motionJpeg(link, uri, signal)
   }
 
@@ -77,7 +77,7 @@ export class LivePictures {
     try {
       const uri = await link.streamUri(shown.channel.picture)
       const frames = uri.startsWith('rtsp')
-        ? this.shared(link.withAccount(uri), ended.signal)
+        ? this.shared(await link.withAccount(uri), ended.signal)
         : motionJpeg(link, uri, ended.signal)
       for await (const picture of frames) return picture
     } finally {

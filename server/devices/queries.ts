@@ -25,6 +25,10 @@ export interface DeviceRow {
   outputs: LinkOutput[]
   /** Where it records to; null: it does not say. */
   storage: StorageView[] | null
+  /** SHA-256 of the certificate that it is known by over TLS; null: none yet. */
+  certificate: string | null
+  /** Of another one, that it has shown instead. */
+  shownCertificate: string | null
   readAt: number | null
   subscription: Subscription
   /** Each of its pictures becomes a camera when it is read for the first time. */
@@ -46,6 +50,8 @@ interface Raw {
   inputs: unknown
   outputs: unknown
   storage: unknown
+  certificate: string | null
+  shown_certificate: string | null
   read_at: number | null
   pull_point: string | null
   heard_at: number | null
@@ -53,7 +59,7 @@ interface Raw {
 }
 
 const select =
-  'SELECT id, site_id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, storage, read_at, pull_point, heard_at, makes_cameras FROM device'
+  'SELECT id, site_id, camera_id, name, address, username, password_sealed, state, trouble, information, clock_ahead, inputs, outputs, storage, certificate, shown_certificate, read_at, pull_point, heard_at, makes_cameras FROM device'
 
 const rowOf = (r: Raw): DeviceRow => ({
   id: r.id,
@@ -70,6 +76,8 @@ const rowOf = (r: Raw): DeviceRow => ({
   inputs: r.inputs === null ? [] : parsed<string[]>(r.inputs),
   outputs: r.outputs === null ? [] : parsed<LinkOutput[]>(r.outputs),
   storage: r.storage === null ? null : parsed<StorageView[]>(r.storage),
+  certificate: r.certificate,
+  shownCertificate: r.shown_certificate,
   readAt: r.read_at,
   subscription: { point: r.pull_point, heardAt: r.heard_at },
   makesCameras: r.makes_cameras !== 0
@@ -161,6 +169,19 @@ export async function keepReading(
       id
     ]
   )
+}
+
+/** The certificate that a device is known by from now on. */
+export async function keepCertificate(sql: Sql, id: string, certificate: string): Promise<void> {
+  await sql.run('UPDATE device SET certificate = ?, shown_certificate = NULL WHERE id = ?', [
+    certificate,
+    id
+  ])
+}
+
+/** Another certificate than that, which it has shown. */
+export async function keepShownCertificate(sql: Sql, id: string, shown: string): Promise<void> {
+  await sql.run('UPDATE device SET shown_certificate = ? WHERE id = ?', [shown, id])
 }
 
 /** Where it is listened to, and until when it has been. */

@@ -1,6 +1,7 @@
 import * as v from 'valibot'
 import {
   AccountSchema,
+  CertificateSchema,
   AddDeviceSchema,
   ChannelChangeSchema,
   ModeSchema,
@@ -96,6 +97,12 @@ export function deviceRoutes(
       const { username, password, first } = body
       return answered(devices.account(params.id, username, password, first))
     }
+  )
+
+  app.post(
+    '/devices/:id/certificate',
+    allow(INSTALLER, { params: byId, body: CertificateSchema }),
+    ({ params, body }) => answered(devices.trust(params.id, body.shown))
   )
 
   app.put(

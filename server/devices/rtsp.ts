@@ -9,8 +9,11 @@ const MAX_PICTURE = 4 * 2 ** 20
 /** Nothing has come for so long: the device, or what is between, has gone away. */
 export const SILENT_MS = 15_000
 
-/** What opens a stream: probing is kept short, so that the first picture comes soon. */
-const QUICK = { probesize: 32768, analyzeduration: 0, fpsprobesize: 0 } as const
+/**
+ * What opens a stream: probing is kept short, so that the first picture comes soon. What has been probed is shown, not
+ * dropped (`nobuffer` would wait for the next key picture), and 0 as the duration would stand for ffmpeg's 5 s.
+ */
+const QUICK = { probesize: 4096, analyzeduration: 1, fpsprobesize: 0 } as const
 
 /**
  * An address with its password would be seen by everybody who lists the processes of this machine; it is given to ffmpeg
@@ -29,23 +32,13 @@ export function listOf(uri: string): string {
     `file '${uri.replaceAll("'", '%27')}'`,
     'option rtsp_transport tcp',
     'option allowed_media_types video',
-    'option fflags nobuffer',
     ...Object.entries(QUICK).map(([name, value]) => `option ${name} ${value}`),
     ''
   ].join('\n')
 }
 
 const READ = [
-  ...[
-    '-hide_banner',
-    '-nostats',
-    '-loglevel',
-    'error',
-    '-fflags',
-    'nobuffer',
-    '-flags',
-    'low_delay'
-  ],
+  ...['-hide_banner', '-nostats', '-loglevel', 'error', '-flags', 'low_delay'],
   ...Object.entries(QUICK).flatMap(([name, value]) => [`-${name}`, String(value)]),
   ...[
     '-safe',

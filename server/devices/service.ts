@@ -39,7 +39,9 @@ import { latestEvents } from './events.ts'
 import { DeviceLink } from './link.ts'
 import {
   insertDevice,
+  keepCertificate,
   keepReading,
+  keepShownCertificate,
   keepTrouble,
   listDevices,
   moveDevices,
@@ -51,6 +53,7 @@ import {
 } from './queries.ts'
 import type { Encryption } from './encryption.ts'
 import { mapConcurrent, sendChannel } from './sending.ts'
+import { OtherCertificate } from './certificates.ts'
 import { DeviceError, isRefusal, type DeviceErrorKind } from './deviceError.ts'
 import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
 import { isOutput, type OutputEndpoint } from '../../core/formats/actions.ts'
@@ -71,8 +74,14 @@ const stateOf: Record<DeviceErrorKind, DeviceState> = {
   'wrong-password': 'wrong-password',
   'no-account': 'no-account',
   broken: 'broken',
-  refused: 'broken'
+  refused: 'broken',
+  certificate: 'certificate'
 }
+
+const linkOf = (
+  { address, certificate }: Pick<DeviceRow, 'address' | 'certificate'>,
+  account: { username: string; password: string } | null
+): DeviceLink => new DeviceLink(address, account, undefined, certificate)
 
 /**
  * The devices of all sites: read on a timer and on demand, compared with the plan, sent to on one
@@ -215,8 +224,17 @@ export class Devices {
     first: boolean
   ): Promise<DeviceView> {
     const row = await readDevice(this.database, id)
-    if (first) await new DeviceLink(row.address, null).createAccount({ username, password })
+    if (first) await this.link({ ...row, username: null }).createAccount({ username, password })
     await setAccount(this.database, id, username, this.encryption.encrypt(password))
+    await this.readAfresh(id)
+    return this.one(id)
+  }
+
+  /** Takes the certificate that a device shows now for its own. @param shown the one that somebody has looked at */
+  async trust(id: string, shown: string): Promise<DeviceView> {
+    const row = await readDevice(this.database, id)
+    if (row.shownCertificate !== shown) throw conflict(said('devices.certificateIsAnother'))
+    await keepCertificate(this.database, id, shown)
     await this.readAfresh(id)
     return this.one(id)
   }
@@ -326,7 +344,7 @@ export class Devices {
       try {
         if (row.username === null)
           throw new DeviceError('no-account', said('devices.hasNoAccountYet'))
-        const changed = new DeviceLink(row.address, { username: row.username, password })
+        const changed = linkOf(row, { username: row.username, password })
         const failed = await this.link(row)
           .upkeep.setPassword(row.username, password)
           .then(
@@ -414,6 +432,9 @@ export class Devices {
     try {
       const link = this.link(row)
       const clockAhead = await link.clockAhead()
+      const { certificate } = link
+      if (certificate !== null && (row.certificate === null || row.shownCertificate !== null))
+        await keepCertificate(this.database, id, certificate)
       const information = await link.information()
       if (row.username === null && !(await link.hasAccount()))
         return await keepTrouble(this.database, id, 'new', said('devices.hasNoAccountYet'))
@@ -445,14 +466,16 @@ export class Devices {
     } catch (error) {
       const trouble =
         error instanceof DeviceError ? error : new DeviceError('broken', saidOfError(error), error)
+      if (trouble instanceof OtherCertificate)
+        await keepShownCertificate(this.database, id, trouble.shown)
       await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.said)
     }
   }
 
   /** A way to speak with a device. */
-  link(row: Pick<DeviceRow, 'address' | 'username' | 'sealed'>): DeviceLink {
-    return new DeviceLink(
-      row.address,
+  link(row: Pick<DeviceRow, 'address' | 'username' | 'sealed' | 'certificate'>): DeviceLink {
+    return linkOf(
+      row,
       row.username !== null && row.sealed !== null
         ? { username: row.username, password: this.passwordOf(row.sealed) }
         : null

@@ -84,6 +84,8 @@ export function viewOf(
     information: row.information,
     clockAhead: row.clockAhead,
     readAt: row.readAt,
+    certificate:
+      row.certificate === null ? null : { kept: row.certificate, shown: row.shownCertificate },
     busy,
     channels: channels
       .filter(({ device }) => device === row.id)

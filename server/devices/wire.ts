@@ -19,6 +19,7 @@ import {
   xml,
   type Element
 } from '../../core/formats/onvif/xml.ts'
+import { DeviceTls } from './certificates.ts'
 import { DeviceError, deviceErrorOf, isRefusal } from './deviceError.ts'
 
 export interface Credentials {
@@ -57,18 +58,47 @@ export class DeviceWire {
   readonly address: string
   private readonly credentials: Credentials | null
   readonly withinMs: number
+  private readonly tls: DeviceTls
   /** Addresses of the services by their namespaces, as the device says. */
   private services: Map<string, string> | null = null
   /** By how much the device's clock is ahead, milliseconds; tokens are made on its clock. */
   private ahead: number | null = null
 
-  /** @param address such as http://192.0.2.4 or http://127.0.0.1:8081 @throws InputError for what is no address */
-  constructor(address: string, credentials: Credentials | null, withinMs = ANSWERS_WITHIN_MS) {
+  /**
+   * @param address such as http://192.0.2.4 or https://127.0.0.1:8081
+   * @param certificate SHA-256 of the one that it must show over TLS; null: any
+   * @throws InputError for what is no address
+   */
+  constructor(
+    address: string,
+    credentials: Credentials | null,
+    withinMs = ANSWERS_WITHIN_MS,
+    certificate: string | null = null
+  ) {
     if (!URL.canParse(address) || !/^https?:$/.test(new URL(address).protocol))
       throw new InputError('address', said('devices.isNoAddress', address.slice(0, 60)))
     this.address = new URL(address).origin
     this.credentials = credentials
     this.withinMs = withinMs
+    this.tls = new DeviceTls(certificate)
+  }
+
+  /** SHA-256 of the certificate that the device has shown; null: none. */
+  get certificate(): string | null {
+    return this.tls.shown
+  }
+
+  /** @throws DeviceError when a stream over TLS is not the device's own */
+  async checkStream(uri: URL): Promise<void> {
+    try {
+      await this.tls.checkAt(uri.hostname, Number(uri.port) || 322, this.withinMs)
+    } catch (error) {
+      throw deviceErrorOf(error, this.withinMs)
+    }
+  }
+
+  private fetch(url: string, init: RequestInit): Promise<Response> {
+    return url.startsWith('https:') ? this.tls.fetch(url, init) : fetch(url, init)
   }
 
   get account(): Credentials | null {
@@ -187,7 +217,7 @@ export class DeviceWire {
     const text = (
       await this.whole(
         (signal) =>
-          fetch(url, {
+          this.fetch(url, {
             method: 'POST',
             body: envelope(body, { token }),
             headers: { 'content-type': 'application/soap+xml; charset=utf-8' },
@@ -247,7 +277,7 @@ export class DeviceWire {
 
   /** Asks for a picture or a stream; where the device asks who wants it, that is said by digest. */
   async get(url: string, signal: AbortSignal): Promise<Response> {
-    const answer = await fetch(url, { redirect: 'error', signal })
+    const answer = await this.fetch(url, { redirect: 'error', signal })
     const challenge =
       answer.status === 401 && this.credentials
         ? readChallenge(answer.headers.get('www-authenticate') ?? '')
@@ -262,7 +292,7 @@ export class DeviceWire {
       cnonce: randomBytes(12).toString('hex'),
       count: 1
     })
-    return fetch(url, { headers: { authorization: said }, redirect: 'error', signal })
+    return this.fetch(url, { headers: { authorization: said }, redirect: 'error', signal })
   }
 
   /** One answer whole, or a DeviceError. Never reads more than an answer may have. */

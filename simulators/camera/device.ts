@@ -3,6 +3,7 @@ import { simulators as msg } from '../../core/messages/en/codes/simulators.ts'
 import { coded, said } from '../../core/messages/said.ts'
 import { classNames } from '../../core/formats/onvif/parameters.ts'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { createServer as createTlsServer, Server as TlsServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
 import type { Trigger } from '../../core/detections/index.ts'
 import { InputError } from '../../core/errors.ts'
@@ -19,6 +20,7 @@ import { PullPoints, type Notification } from './events.ts'
 import type { ChannelModel, Lack, Model } from './model.ts'
 import { Outputs } from './outputs.ts'
 import { playback } from './playback.ts'
+import { ownCertificate } from './ownCertificate.ts'
 import { Recordings } from './recordings.ts'
 import { Refusal } from './refusal.ts'
 import { LiveScene, TIME_ZONE } from './scene.ts'
@@ -146,9 +148,9 @@ export class Device {
           question: () => this.security.streamQuestion
         })
       : null
-    this.server = createServer(
-      (request, response) => void this.serve(request, response).catch(() => response.destroy())
-    )
+    const serve = (request: IncomingMessage, response: ServerResponse): void =>
+      void this.serve(request, response).catch(() => response.destroy())
+    this.server = model.tls ? createTlsServer(serve) : createServer(serve)
   }
 
   get state(): DeviceState {
@@ -181,11 +183,12 @@ export class Device {
   }
 
   async start(port = 0): Promise<this> {
+    if (this.server instanceof TlsServer) this.server.setSecureContext(await ownCertificate())
     await new Promise<void>((resolve, reject) => {
       this.server.once('error', reject)
       this.server.listen(port, '127.0.0.1', resolve)
     })
-    this.address = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`
+    this.address = `${this.model.tls ? 'https' : 'http'}://127.0.0.1:${(this.server.address() as AddressInfo).port}`
     if (this.rtsp) this.streams = `rtsp://127.0.0.1:${(await this.rtsp.start()).port}/stream`
     this.timer = setInterval(() => this.step(), STEP_MS)
     return this

@@ -46,6 +46,8 @@ export const ModelSchema = v.strictObject({
   switchesBack: v.optional(v.strictObject({ types: v.array(v.string()), seconds: v.number() })),
   /** Gives pictures and metadata over RTSP, beside HTTP. */
   rtsp: v.optional(v.boolean(), false),
+  /** Is spoken with over TLS, with a certificate of its own making. */
+  tls: v.optional(v.boolean(), false),
   /** Has Media 2 beside Media 1. */
   media2: v.optional(v.boolean(), false),
   /** What most devices have and this one has not. */

@@ -35,13 +35,14 @@ export class TestDevices {
   async start(
     id: string,
     change: Partial<Model> = {},
-    file = `${id}-${this.open.length}.json`
+    file = `${id}-${this.open.length}.json`,
+    port = 0
   ): Promise<Device> {
     const device = await new Device(
       { ...this.model(id), ...change },
       { playOf },
       join(this.folder, file)
-    ).start()
+    ).start(port)
     this.open.push(device)
     return device
   }

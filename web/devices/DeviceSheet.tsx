@@ -11,6 +11,7 @@ import { isReachable, type DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { AccountForm } from './AccountForm.tsx'
 import type { Act } from './act.ts'
+import { Certificate } from './Certificate.tsx'
 import { ChannelSection } from './ChannelSection.tsx'
 import { InputsAndOutputs } from './InputsAndOutputs.tsx'
 import { Findings } from '../readiness/Findings.tsx'
@@ -107,6 +108,7 @@ export function DeviceSheet({
           <dt>{common.address}</dt>
           <dd className="figures">{d.address}</dd>
         </div>
+        <Certificate device={d} act={act} working={working} />
         {d.information && (
           <div>
             <dt>{msg.device}</dt>

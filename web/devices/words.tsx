@@ -34,6 +34,7 @@ export const states: Record<DeviceState, { mark: ReactNode; words: string; bad: 
     words: msg.noAccountYet,
     bad: true
   },
+  certificate: { mark: <Failed />, words: msg.otherCertificate, bad: true },
   broken: { mark: <Failed />, words: msg.invalidResponse, bad: true }
 }
 

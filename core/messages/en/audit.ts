@@ -56,6 +56,7 @@ export const auditDone = messages({
   'POST /api/devices/find': 'Searched for devices',
   'POST /api/devices': 'Added a device',
   'DELETE /api/devices/:id': 'Removed a device',
+  'POST /api/devices/:id/certificate': 'Trusted another certificate of a device',
   'POST /api/devices/:id/read': 'Read a device again',
   'POST /api/devices/:id/account': 'Set the account of a device',
   'PUT /api/devices/:id/channels/:token': 'Changed a channel of a device',

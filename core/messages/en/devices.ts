@@ -47,6 +47,7 @@ export const words = messages({
   wrongPassword: 'wrong password',
   accountRequired: 'account required',
   noAccountYet: 'no account yet',
+  otherCertificate: 'another certificate',
   invalidResponse: 'invalid response',
   sentThrough: (route: string) => `not supported here, sent through ${route}`,
   upTo: (most: number) => `up to ${most}`,
@@ -75,6 +76,15 @@ export const words = messages({
   active: 'active',
   atRest: 'at rest',
   target: (value: string) => `, target ${value}`
+})
+
+export const certificate = messages({
+  certificate: 'Certificate',
+  certificateNow: 'Now shows',
+  trustCertificate: 'Trust new certificate',
+  trustItQuestion: 'Trust this certificate?',
+  trustOnlyIf:
+    'Only if it was renewed: compare it with what the device shows on its own page. Otherwise somebody may be in between.'
 })
 
 export const channelSection = messages({

@@ -8,6 +8,8 @@ export const offline: Check = {
       if (state === 'offline') return ofDevice('blocking', id, said('readiness.offline', name))
       if (state === 'wrong-password' || state === 'no-account')
         return ofDevice('blocking', id, said('readiness.wrongPassword', name))
+      if (state === 'certificate')
+        return ofDevice('blocking', id, said('readiness.otherCertificate', name))
       if (state === 'broken')
         return ofDevice('blocking', id, said('readiness.invalidResponse', name))
       return []

@@ -52,6 +52,9 @@ export const devices = messages({
   theDeviceSetsItOff: 'linked on the device, not in the plan',
   sealedWithOtherKey: 'was encrypted with another key; enter it again',
   notStarted: (message: string) => `not started: ${message}`,
+  otherCertificate: 'it shows another certificate than before',
+  certificateIsAnother:
+    'The device shows yet another certificate now. Look at it again before you trust it.',
   streamEnded: 'the device has ended its stream',
   noTargets: 'the device does not report its targets',
   streamUnreachable: 'the device’s RTSP stream can’t be reached',

@@ -63,6 +63,8 @@ export const readiness = messages({
     `${device} gives invalid responses: what it holds is not known.`,
   wrongPassword: (device: string) =>
     `${device} does not accept the user name and password. Enter the right ones under Devices.`,
+  otherCertificate: (device: string) =>
+    `${device} shows another certificate than before, and is not trusted: nothing is sent to it. Compare it under Devices.`,
   offline: (device: string) =>
     `${device} can’t be reached: nothing can be sent to it, and no events arrive.`,
   useInPlan: (value: string) => `Use ${value} in the plan`,
