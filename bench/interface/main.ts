@@ -11,6 +11,7 @@ import type { BenchView, SiteView } from '../../core/api.ts'
 import { DetectionSchema, type Detection } from '../../core/formats/plan.ts'
 import { demoAccounts } from '../../server/seed.ts'
 import { median, say } from '../say.ts'
+import { benchLargeSite } from './largeSite.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 /**
@@ -327,9 +328,10 @@ export async function benchInterface(): Promise<void> {
       '  tasks of the page over 50 ms',
       long.length ? `${long.length}, worst ${Math.max(...long).toFixed(0)} ms` : 'none'
     )
+    await stop()
+    await benchLargeSite(browser)
   } finally {
     await browser.close()
-    await stop()
     rmSync(folder, { recursive: true, force: true })
   }
 }

@@ -2,11 +2,11 @@ import { atSite } from '../api/here.ts'
 import { sitePlace as msg } from '../../core/messages/en/site.ts'
 import './site.css'
 import { MoreOutlined } from '@ant-design/icons'
-import { Button, Dropdown } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { CameraSummary } from '../../core/api.ts'
 import type { ReadinessSteps } from '../../core/readiness/index.ts'
+import { MoreMenu } from '../shell/MoreMenu.tsx'
 import { ReadinessStrip } from '../readiness/ReadinessStrip.tsx'
 
 /** A camera's picture: of a clip, or what its device shows now. */
@@ -19,6 +19,8 @@ function CameraPicture({ id, clip }: { id: string; clip: string | null }): React
       alt=""
       width="320"
       height="180"
+      // Of hundreds of cameras those in sight are asked for their picture.
+      loading="lazy"
       onError={() => setFailed(true)}
     />
   )
@@ -58,28 +60,19 @@ export function CameraCard({
         <span className="quiet">{detections === 0 ? msg.noDetections : msg.drawn(detections)}</span>
         {steps && <ReadinessStrip steps={steps} />}
       </Link>
-      <Dropdown
-        trigger={['click']}
+      <MoreMenu
+        label={msg.moreFor(name)}
+        icon={<MoreOutlined aria-hidden />}
+        className="camera-more"
         placement="bottomRight"
-        menu={{
-          items: [
-            { key: 'edit', label: msg.edit },
-            { key: 'earlier', label: msg.moveEarlier, disabled: first },
-            { key: 'later', label: msg.moveLater, disabled: last },
-            { type: 'divider' },
-            { key: 'delete', label: msg.delete, danger: true }
-          ],
-          onClick: ({ key }) =>
-            key === 'edit' || key === 'delete' ? onOpen(key) : onMove(key === 'earlier' ? -1 : 1)
-        }}
-      >
-        <Button
-          className="camera-more"
-          size="small"
-          icon={<MoreOutlined aria-hidden />}
-          aria-label={msg.moreFor(name)}
-        />
-      </Dropdown>
+        items={[
+          { key: 'edit', label: msg.edit, onClick: () => onOpen('edit') },
+          { key: 'earlier', label: msg.moveEarlier, disabled: first, onClick: () => onMove(-1) },
+          { key: 'later', label: msg.moveLater, disabled: last, onClick: () => onMove(1) },
+          { type: 'divider' },
+          { key: 'delete', label: msg.delete, danger: true, onClick: () => onOpen('delete') }
+        ]}
+      />
     </li>
   )
 }

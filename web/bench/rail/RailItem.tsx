@@ -8,12 +8,13 @@ import {
   LockOutlined,
   MoonOutlined
 } from '@ant-design/icons'
-import { Button, Checkbox, Dropdown, Switch, type MenuProps } from 'antd'
-import { memo, useState, type ReactNode } from 'react'
+import { Checkbox, Switch } from 'antd'
+import { memo, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import { letterOf } from '../../kinds/words.ts'
 import { railWords } from '../../kinds/names.ts'
+import { MoreMenu } from '../../shell/MoreMenu.tsx'
 import { Flag } from '../../words/signs.tsx'
 
 /** What can be done with a detection of the rail. */
@@ -101,6 +102,8 @@ export const RailItem = memo(function RailItem({
         <span className="rail-controls">
           <MoreMenu
             label={msg.moreFor(name)}
+            icon={<EllipsisOutlined aria-hidden />}
+            type="text"
             items={[
               {
                 key: 'up',
@@ -146,29 +149,3 @@ export const RailItem = memo(function RailItem({
     </>
   )
 })
-
-/** A menu that is made when it is first opened: there is one on every item of the rail. */
-function MoreMenu({ label, items }: { label: string; items: MenuProps['items'] }): ReactNode {
-  const [open, setOpen] = useState<boolean | null>(null)
-  const button = (
-    <Button
-      size="small"
-      type="text"
-      icon={<EllipsisOutlined aria-hidden />}
-      aria-label={label}
-      aria-haspopup="menu"
-      onClick={open === null ? () => setOpen(true) : undefined}
-    />
-  )
-  if (open === null) return button
-  return (
-    <Dropdown
-      trigger={['click']}
-      open={open}
-      onOpenChange={setOpen}
-      menu={{ items, onClick: () => setOpen(false) }}
-    >
-      {button}
-    </Dropdown>
-  )
-}
