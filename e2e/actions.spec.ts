@@ -206,3 +206,49 @@ test('mail server and people: errors keep what was typed; mails a group’s memb
     page.getByRole('link', { name: /Skerrow Landing: test of E-mail to duty/ }).first()
   ).toContainText('ines@skerrow.example')
 })
+
+test('a long matrix draws what is in sight, and goes on by wheel and keyboard', async ({
+  page
+}) => {
+  const MANY = 120
+  const line = (n: number) => ({
+    id: `many-${n}`,
+    name: `Many ${n}`,
+    kind: 'line',
+    line: [
+      [0.1, 0.2 + n / 200],
+      [0.9, 0.2 + n / 200]
+    ]
+  })
+  for (let n = 0; n < MANY; n++) {
+    const detection = line(n)
+    const answer = await page.request.put(
+      `/api/sites/skerrow/cameras/vehicle-lanes/detections/${detection.id}`,
+      { data: { detection, position: 100 + n, version: 0 } }
+    )
+    expect(answer.ok()).toBe(true)
+  }
+  await page.goto('/actions')
+  const grid = page.getByRole('grid')
+  await expect(cell(page, 'Quay edge', 'Pop-up')).toBeVisible()
+  expect(Number(await grid.getAttribute('aria-rowcount'))).toBeGreaterThan(MANY)
+  expect(await grid.locator('tr').count()).toBeLessThan(60)
+
+  await grid.hover()
+  const last = cell(page, `Many ${MANY - 1}`, 'Pop-up')
+  await expect(async () => {
+    await page.mouse.wheel(0, 3000)
+    await expect(last).toBeInViewport({ timeout: 1000 })
+  }).toPass()
+  await last.click()
+  await kept(page)
+  expect(await linksOf(page, `many-${MANY - 1}`)).toEqual(['popup'])
+
+  // By keyboard past what was drawn, which the wheel has taken out of sight meanwhile.
+  for (let n = 1; n <= 40; n++) await page.keyboard.press('ArrowUp')
+  await expect(cell(page, `Many ${MANY - 41}`, 'Pop-up')).toBeFocused()
+  await expect(cell(page, `Many ${MANY - 41}`, 'Pop-up')).toBeInViewport()
+  await page.mouse.wheel(0, -20_000)
+  await expect(cell(page, 'Quay edge', 'Pop-up')).toBeInViewport()
+  await expect(cell(page, `Many ${MANY - 41}`, 'Pop-up')).toBeFocused()
+})

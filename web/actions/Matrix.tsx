@@ -4,6 +4,8 @@ import { common } from '../../core/messages/en/common.ts'
 import { matrix as msg } from '../../core/messages/en/actions/actions.ts'
 import {
   memo,
+  useLayoutEffect,
+  useMemo,
   useRef,
   useState,
   type KeyboardEvent,
@@ -15,6 +17,8 @@ import type { Endpoint, OutputKind } from '../../core/formats/actions.ts'
 import { keyOf } from '../sync/siteDocument.ts'
 import { kindNames } from '../kinds/names.ts'
 import { faceOf } from './kinds.ts'
+import { useStableAll } from '../stable.ts'
+import { useLinesInSight } from './useLinesInSight.ts'
 import type { Placed } from '../sync/kinds.ts'
 import { Failed, Passed } from '../words/signs.tsx'
 
@@ -37,6 +41,13 @@ export interface MatrixProps {
 }
 
 type Cell = [row: number, column: number]
+/** Rows above the detections: groups, and actions. */
+const HEAD_ROWS = 2
+/** Of a long matrix, in pixels; the style sheet has the same ones. */
+const CAMERA_HEIGHT = 30
+const ROW_HEIGHT = 46
+const NAMES_WIDTH = 180
+const CELL_WIDTH = 82
 
 /** Detections down, actions across; in each cell whether it is linked, and when it can really run. */
 export function Matrix({
@@ -53,18 +64,16 @@ export function Matrix({
   const grid = useRef<HTMLTableElement>(null)
   const [at, setAt] = useState<Cell>([0, 0])
   const [from, setFrom] = useState<Cell>([0, 0])
-  /** Focus is being moved by a key: the block goes on from where it began. */
-  const stepping = useRef(false)
+  /** A key has moved the cell, and focus follows; the block goes on from where it began. */
+  const stepped = useRef(false)
   const dragging = useRef<{ linked: boolean; moved: boolean } | null>(null)
-  const inBlock = (r: number, c: number): boolean => {
+  /** The columns of a row that are in the block: from, to. */
+  const blockIn = (r: number): string => {
     const [[r0, c0], [r1, c1]] = [from, at]
-    return (
-      (from[0] !== at[0] || from[1] !== at[1]) &&
-      r >= Math.min(r0, r1) &&
-      r <= Math.max(r0, r1) &&
-      c >= Math.min(c0, c1) &&
-      c <= Math.max(c0, c1)
-    )
+    const isBlock = r0 !== r1 || c0 !== c1
+    return isBlock && r >= Math.min(r0, r1) && r <= Math.max(r0, r1)
+      ? `${Math.min(c0, c1)} ${Math.max(c0, c1)}`
+      : ''
   }
   const isLinked = ([r, c]: Cell): boolean =>
     rows[r] && columns[c] ? (crossing(rows[r], columns[c])?.linked ?? false) : false
@@ -74,8 +83,21 @@ export function Matrix({
     )
     if (crossings.length) onLink(crossings, linked)
   }
-  const focus = ([r, c]: Cell): void =>
-    grid.current?.querySelector<HTMLElement>(`[data-cell="${r} ${c}"]`)?.focus()
+  const lines = useMemo(() => linesOf(rows), [rows])
+  const lineOf = (r: number): number => lines.findIndex((l) => l.row === r && !l.ofCamera)
+  const inSight = useLinesInSight(
+    lines.length,
+    (index) => (lines[index]!.ofCamera ? CAMERA_HEIGHT : ROW_HEIGHT),
+    lineOf(at[0]),
+    { count: columns.length, width: CELL_WIDTH, from: NAMES_WIDTH, keep: at[1] },
+    grid
+  )
+  // As soon as its row is drawn: the row of the cell before may be gone by now, and the focus with it.
+  useLayoutEffect(() => {
+    if (!stepped.current) return
+    grid.current?.querySelector<HTMLElement>(`[data-cell="${at.join(' ')}"]`)?.focus()
+    stepped.current = false
+  }, [at])
   const keys = (e: KeyboardEvent): void => {
     const step = (
       { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] } as Record<
@@ -91,39 +113,33 @@ export function Matrix({
       ]
       setAt(next)
       if (!e.shiftKey) setFrom(next)
-      // Two quick steps come before the first one is focused: each says by itself that it is one.
-      requestAnimationFrame(() => {
-        stepping.current = true
-        focus(next)
-        stepping.current = false
-      })
+      if (next[0] !== at[0]) inSight.show(lineOf(next[0]))
+      stepped.current = true
     } else if (e.key === ' ' || e.key === 'Enter') {
       e.preventDefault()
       set(from, at, !isLinked(at))
       setFrom(at)
     } else if (e.key === 'Escape') setFrom(at)
   }
-  const focused = (cell: Cell) => (): void => {
-    if (stepping.current) return
+  const focused = (cell: Cell): void => {
+    if (stepped.current) return
     setAt(cell)
     setFrom(cell)
   }
-  const press =
-    (cell: Cell) =>
-    (e: PointerEvent): void => {
-      if (e.button !== 0) return
-      ;(e.target as HTMLElement).releasePointerCapture?.(e.pointerId)
-      if (e.shiftKey) {
-        // The rest of the block becomes as its first crossing is.
-        set(from, cell, isLinked(from))
-        setAt(cell)
-        return
-      }
-      setFrom(cell)
+  const press = (cell: Cell, e: PointerEvent): void => {
+    if (e.button !== 0) return
+    ;(e.target as HTMLElement).releasePointerCapture?.(e.pointerId)
+    if (e.shiftKey) {
+      // The rest of the block becomes as its first crossing is.
+      set(from, cell, isLinked(from))
       setAt(cell)
-      dragging.current = { linked: !isLinked(cell), moved: false }
+      return
     }
-  const over = (cell: Cell) => (): void => {
+    setFrom(cell)
+    setAt(cell)
+    dragging.current = { linked: !isLinked(cell), moved: false }
+  }
+  const over = (cell: Cell): void => {
     if (!dragging.current) return
     dragging.current.moved ||= cell[0] !== from[0] || cell[1] !== from[1]
     setAt(cell)
@@ -134,21 +150,30 @@ export function Matrix({
     dragging.current = null
     setFrom(at)
   }
+  const on = useStableAll<RowHandlers>({ press, over, focus: focused, row: onRow })
   const groups = columns.map((column) =>
     column.endpoint ? faceOf(column.endpoint.kind).group : 'outputs'
   )
   return (
     <table
       ref={grid}
-      className="matrix"
+      className={`matrix${inSight.isLong ? ' long' : ''}`}
       role="grid"
       aria-label={msg.actionsOfDetections}
+      aria-rowcount={lines.length + HEAD_ROWS}
+      aria-colcount={columns.length + 1}
       onKeyDown={keys}
       onPointerUp={release}
       onPointerLeave={() => {
         if (dragging.current) release()
       }}
     >
+      <colgroup>
+        <col className="matrix-names" />
+        {columns.map(({ id }) => (
+          <col key={id} className="matrix-cells" />
+        ))}
+      </colgroup>
       <thead>
         <tr>
           <td />
@@ -194,74 +219,160 @@ export function Matrix({
         </tr>
       </thead>
       <tbody>
-        {rows.map((row, r) => {
-          const first = r === 0 || rows[r - 1]!.camera !== row.camera
+        {/* One list: each line keeps its place in the page by its key, whatever comes into sight before it. */}
+        {inSight.lines.flatMap(({ index, gap }) => {
+          const line = lines[index]!
+          const row = rows[line.row]!
+          const r = line.row
           const key = keyOf(row)
           return [
-            first ? (
-              <tr key={`camera ${row.camera}`} className="matrix-camera">
+            gap > 0 ? <Gap key={`gap ${index}`} height={gap} /> : null,
+            line.ofCamera ? (
+              <tr
+                key={`camera ${row.camera}`}
+                aria-rowindex={index + HEAD_ROWS + 1}
+                className="matrix-camera"
+              >
                 <th scope="rowgroup" colSpan={columns.length + 1}>
                   {cameraName(row.camera)}
                 </th>
               </tr>
-            ) : null,
-            <tr key={key} className={key === chosenRow ? 'chosen' : ''}>
-              <th scope="row">
-                <button type="button" aria-pressed={key === chosenRow} onClick={() => onRow(key)}>
-                  <strong>{row.detection.name}</strong>
-                  <span className="quiet">
-                    {kindNames[row.detection.kind]}
-                    {row.detection.enabled ? '' : common.off}
-                  </span>
-                </button>
-              </th>
-              {columns.map((column, c) => {
-                const x = crossing(row, column)
-                return x && column.endpoint ? (
-                  <td key={column.id} className={inBlock(r, c) ? 'in-block' : ''}>
-                    <CellButton
-                      cell={`${r} ${c}`}
-                      label={`${row.detection.name}, ${column.name}`}
-                      linked={x.linked}
-                      share={x.share}
-                      never={x.never}
-                      tabIndex={at[0] === r && at[1] === c ? 0 : -1}
-                      onPointerDown={press([r, c])}
-                      onPointerEnter={over([r, c])}
-                      onFocus={focused([r, c])}
-                    />
-                  </td>
-                ) : (
-                  <td key={column.id} className="empty" />
-                )
-              })}
-            </tr>
+            ) : (
+              <DetectionRow
+                key={key}
+                index={index}
+                row={row}
+                r={r}
+                columns={columns}
+                firstColumn={inSight.columns[0]}
+                endColumn={inSight.columns[1]}
+                crossing={crossing}
+                chosen={key === chosenRow}
+                tabStop={at[0] === r ? at[1] : null}
+                inBlock={blockIn(r)}
+                on={on}
+              />
+            )
           ]
         })}
+        {inSight.rest > 0 && <Gap height={inSight.rest} />}
       </tbody>
     </table>
   )
 }
 
+/** Room of lines that are out of sight. */
+const Gap = ({ height }: { height: number }): ReactNode => (
+  <tr aria-hidden="true" style={{ height }} />
+)
+
+/** The lines of the table: each camera's name, then its detections. */
+const linesOf = (rows: readonly Placed[]): { row: number; ofCamera: boolean }[] =>
+  rows.flatMap(({ camera }, row) =>
+    row === 0 || rows[row - 1]!.camera !== camera
+      ? [
+          { row, ofCamera: true },
+          { row, ofCamera: false }
+        ]
+      : [{ row, ofCamera: false }]
+  )
+
+interface RowHandlers {
+  press: (cell: Cell, e: PointerEvent) => void
+  over: (cell: Cell) => void
+  focus: (cell: Cell) => void
+  row: (key: string) => void
+}
+
+/** One detection with its cells; drawn again only when something of it changes, as there may be a thousand. */
+const DetectionRow = memo(function DetectionRow({
+  index,
+  row,
+  r,
+  columns,
+  firstColumn,
+  endColumn,
+  crossing,
+  chosen,
+  tabStop,
+  inBlock,
+  on
+}: {
+  index: number
+  row: Placed
+  r: number
+  columns: readonly Column[]
+  /** Those that are drawn: from, and the one after the last. */
+  firstColumn: number
+  endColumn: number
+  crossing: MatrixProps['crossing']
+  chosen: boolean
+  /** The column of the cell that the keyboard is at; null: in another row. */
+  tabStop: number | null
+  /** Columns that are in the block, as `from to`; empty: none. */
+  inBlock: string
+  on: RowHandlers
+}): ReactNode {
+  const [first, last] = inBlock ? inBlock.split(' ').map(Number) : [1, 0]
+  const { detection } = row
+  return (
+    <tr aria-rowindex={index + HEAD_ROWS + 1} className={chosen ? 'chosen' : ''}>
+      <th scope="row">
+        <button type="button" aria-pressed={chosen} onClick={() => on.row(keyOf(row))}>
+          <strong>{detection.name}</strong>
+          <span className="quiet">
+            {kindNames[detection.kind]}
+            {detection.enabled ? '' : common.off}
+          </span>
+        </button>
+      </th>
+      {firstColumn > 0 && <td colSpan={firstColumn} aria-hidden="true" />}
+      {columns.slice(firstColumn, endColumn).map((column, i) => {
+        const c = firstColumn + i
+        const x = crossing(row, column)
+        return x && column.endpoint ? (
+          <td
+            key={column.id}
+            aria-colindex={c + 2}
+            className={c >= first! && c <= last! ? 'in-block' : ''}
+          >
+            <CellButton
+              r={r}
+              c={c}
+              label={`${detection.name}, ${column.name}`}
+              linked={x.linked}
+              share={x.share}
+              never={x.never}
+              tabIndex={tabStop === c ? 0 : -1}
+              on={on}
+            />
+          </td>
+        ) : (
+          <td key={column.id} aria-colindex={c + 2} className="empty" />
+        )
+      })}
+      {endColumn < columns.length && <td colSpan={columns.length - endColumn} aria-hidden="true" />}
+    </tr>
+  )
+})
+
 interface CellProps extends Crossing {
-  cell: string
+  r: number
+  c: number
   label: string
   tabIndex: number
-  onPointerDown: (e: PointerEvent) => void
-  onPointerEnter: () => void
-  onFocus: () => void
+  on: RowHandlers
 }
 
 const CellButton = memo(function CellButton({
-  cell,
+  r,
+  c,
   label,
   linked,
   share,
   never,
   tabIndex,
-  onPointerDown,
-  onPointerEnter,
-  onFocus
+  on
 }: CellProps): ReactNode {
   const percent = share === null ? null : sharePercent(share)
   const kind = !linked
@@ -285,15 +396,15 @@ const CellButton = memo(function CellButton({
   return (
     <button
       type="button"
-      data-cell={cell}
+      data-cell={`${r} ${c}`}
       aria-pressed={linked}
       aria-label={`${label}: ${words}`}
       title={words}
       tabIndex={tabIndex}
       className={`crossing ${kind}`}
-      onPointerDown={onPointerDown}
-      onPointerEnter={onPointerEnter}
-      onFocus={onFocus}
+      onPointerDown={(e) => on.press([r, c], e)}
+      onPointerEnter={() => on.over([r, c])}
+      onFocus={() => on.focus([r, c])}
     >
       {kind === 'whole' && <Passed />}
       {kind === 'never' && <Failed />}
