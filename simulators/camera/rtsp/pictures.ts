@@ -1,6 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { createSocket, type Socket } from 'node:dgram'
-import type { AddressInfo } from 'node:net'
 import type { Media } from './server.ts'
 
 const PAYLOAD_TYPE = 96
@@ -92,7 +91,7 @@ async function start(
     const isReport = packet[1] === SENDER_REPORT
     for (const { rtp, rtcp } of viewers) (isReport ? rtcp : rtp)(packet)
   })
-  const child = encode((socket.address() as AddressInfo).port)
+  const child = encode((socket.address()).port)
   const feed = setInterval(() => {
     // An encoder that is behind misses some.
     if (child.stdin!.writableLength) return

@@ -1,3 +1,4 @@
+/* eslint-disable wardoptic/english -- lines of RTSP and SDP, which programs read */
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
 
 /** One part of a stream: pictures, or what the analysis sees in them. */
