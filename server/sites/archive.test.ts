@@ -26,7 +26,7 @@ const send = async (t: TestApp, bytes: Buffer, query = '') => {
     headers: { 'content-type': 'application/zip' },
     body: new Uint8Array(bytes)
   })
-  return { status: answer.status, body: (await answer.json()) }
+  return { status: answer.status, body: (await answer.json()) as any }
 }
 const exported = async (t: TestApp, site: string): Promise<SiteArchive> => {
   const answer = await t.fetch(`/api/sites/${site}/archive`)

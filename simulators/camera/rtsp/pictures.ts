@@ -91,7 +91,7 @@ async function start(
     const isReport = packet[1] === SENDER_REPORT
     for (const { rtp, rtcp } of viewers) (isReport ? rtcp : rtp)(packet)
   })
-  const child = encode((socket.address()).port)
+  const child = encode(socket.address().port)
   const feed = setInterval(() => {
     // An encoder that is behind misses some.
     if (child.stdin!.writableLength) return
