@@ -17,6 +17,7 @@ import {
   down,
   textAt,
   xml,
+  xmlText,
   type Element
 } from '../../core/formats/onvif/xml.ts'
 import { DeviceTls } from './certificates.ts'
@@ -214,7 +215,7 @@ export class DeviceWire {
             Date.now() + (this.ahead ?? 0)
           )
         : null
-    const text = (
+    const text = xmlText(
       await this.whole(
         (signal) =>
           this.fetch(url, {
@@ -226,7 +227,7 @@ export class DeviceWire {
           }),
         withinMs
       )
-    ).toString('utf8')
+    )
     try {
       const message = readMessage(text, coded('places.deviceAnswer'))
       const fault = faultOf(message)

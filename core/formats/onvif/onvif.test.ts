@@ -11,7 +11,7 @@ import { readRule, ruleXml } from './ruleXml.ts'
 import { takeOver } from './takeOver.ts'
 import { toRule } from './toRule.ts'
 import { envelope, faultBody, faultOf, makeToken, passwordDigest, readMessage } from './soap.ts'
-import { MAX_XML, content, readXml, xml } from './xml.ts'
+import { MAX_XML, content, readXml, xml, xmlText } from './xml.ts'
 import { allCells } from '../../kinds/parts.ts'
 import { parseWith } from '../../schema/parse.ts'
 
@@ -167,6 +167,23 @@ describe('SOAP', () => {
       'wrong password'
     ])
     expect(faultOf(readMessage(envelope(xml('tds:GetUsersResponse'))))).toBeNull()
+  })
+
+  // Bytes by Node's own encoders; how each is recognised: XML 1.0, appendix F (from memory).
+  test.each([
+    ['UTF-8', Buffer.from('<?xml version="1.0"?><a>Höhe €</a>', 'utf8')],
+    ['UTF-8 with its mark', Buffer.from('\ufeff<?xml version="1.0"?><a>Höhe €</a>', 'utf8')],
+    ['UTF-16 with its mark', Buffer.from('\ufeff<?xml version="1.0"?><a>Höhe €</a>', 'utf16le')],
+    [
+      'ISO 8859-1, declared',
+      Buffer.from(`<?xml version="1.0" encoding='ISO-8859-1'?><a>Höhe</a>`, 'latin1')
+    ],
+    [
+      'an encoding of a name that nobody knows',
+      Buffer.from('<?xml version="1.0" encoding="x-own"?><a>Höhe €</a>', 'utf8')
+    ]
+  ])('reads %s', (_, bytes) => {
+    expect(readXml(xmlText(bytes)).text).toMatch(/^Höhe( €)?$/)
   })
 
   test('reads numeric and named character references', () => {

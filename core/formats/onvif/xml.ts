@@ -87,6 +87,26 @@ function elementOf(node: Node): Element | null {
 }
 
 /**
+ * A document's bytes as text, in the encoding that its mark or its declaration names; UTF-8 where it names none, or one
+ * that nobody knows. Source: XML 1.0, appendix F (from memory).
+ */
+export function xmlText(bytes: Uint8Array): string {
+  const [a, b] = bytes
+  const head = String.fromCharCode(...bytes.subarray(0, 200))
+  const named =
+    a === 0xfe && b === 0xff
+      ? 'utf-16be'
+      : a === 0xff && b === 0xfe
+        ? 'utf-16le'
+        : /^(?:\xef\xbb\xbf)?\s*<\?xml[^>]*\sencoding\s*=\s*["']([\w.:-]+)["']/.exec(head)?.[1]
+  try {
+    return new TextDecoder(named ?? 'utf-8').decode(bytes)
+  } catch {
+    return new TextDecoder().decode(bytes)
+  }
+}
+
+/**
  * Reads a document to its root element.
  *
  * @throws InputError when it is not well-formed, is cut off, is too large, or declares a document type: entities of its
