@@ -56,6 +56,16 @@ describe('metadata frames', () => {
     )
   })
 
+  test.each([
+    `<a:MetadataStream xmlns:a="u"><a:VideoAnalytics><a:Frame Source='1' UtcTime='2026-03-03T06:12:00Z'/></a:VideoAnalytics></a:MetadataStream>`,
+    '<MetadataStream><VideoAnalytics><Frame\n UtcTime = "2026-03-03T06:12:00Z" Source="1">\n</Frame></VideoAnalytics></MetadataStream>',
+    '<MetadataStream><!-- <Object/> --><VideoAnalytics><Frame UtcTime="2026-03-03T06:12:00Z"/></VideoAnalytics></MetadataStream>',
+    '<MetadataStream><VideoAnalytics><Frame UtcTime="2026-03-03T06:12:00&#90;"/></VideoAnalytics></MetadataStream>',
+    '<MetadataStream><VideoAnalytics><Frame UtcTime="2026-03-03T06:12:00Z"><Object ObjectId="1"/><ObjectTree/></Frame></VideoAnalytics></MetadataStream>'
+  ])('reads a frame without targets, however it is written (%#)', (text) => {
+    expect(readMetadata(text)).toEqual({ at: Date.UTC(2026, 2, 3, 6, 12), targets: [] })
+  })
+
   test('refuses a missing frame or time, and a box without a side', () => {
     expect(() => readMetadata('<a/>')).toThrowWords('the metadata: has no frame with a time')
     expect(() =>
