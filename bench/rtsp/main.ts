@@ -64,7 +64,10 @@ async function sixPictures(encoding: 'h264' | 'h265'): Promise<void> {
   const ended = new AbortController()
   const counts = cameras.map(() => 0)
   const streams = cameras.map(async ({ uri }, i) => {
-    for await (const _ of rtspPictures(uri, ended.signal)) counts[i]!++
+    for await (const _ of rtspPictures(uri, ended.signal)) {
+      void _
+      counts[i]!++
+    }
   })
   await new Promise((resolve) => setTimeout(resolve, 5000))
   counts.fill(0)

@@ -3,6 +3,9 @@ import { Agent, buildConnector, fetch as fetchWith, type Dispatcher } from 'undi
 import { said } from '../../core/messages/said.ts'
 import { DeviceError } from './deviceError.ts'
 
+/** Its answers are those of Node's own `fetch`, which is made of the same code; the types are two. */
+const fetchOver = fetchWith as unknown as (url: string, init: object) => Promise<Response>
+
 /** A device over TLS has shown another certificate than the one it is known by. */
 export class OtherCertificate extends DeviceError {
   /** SHA-256 of what it has shown. */
@@ -30,10 +33,9 @@ export class DeviceTls {
   }
 
   /** `fetch` that looks at the device's certificate before anything is sent. */
-  async fetch(url: string, init: RequestInit): Promise<Response> {
+  fetch(url: string, init: RequestInit): Promise<Response> {
     this.agent ??= new Agent({ connect: this.connector() })
-    const options = { ...init, dispatcher: this.agent } as Parameters<typeof fetchWith>[1]
-    return (await fetchWith(url, options)) as unknown as Response
+    return fetchOver(url, { ...init, dispatcher: this.agent })
   }
 
   /** @throws OtherCertificate */
