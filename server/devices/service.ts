@@ -224,7 +224,7 @@ export class Devices {
     first: boolean
   ): Promise<DeviceView> {
     const row = await readDevice(this.database, id)
-    if (first) await this.link({ ...row, username: null }).createAccount({ username, password })
+    if (first) await linkOf(row, null).createAccount({ username, password })
     await setAccount(this.database, id, username, this.encryption.encrypt(password))
     await this.readAfresh(id)
     return this.one(id)

@@ -84,7 +84,7 @@ export const certificate = messages({
   trustCertificate: 'Trust new certificate',
   trustItQuestion: 'Trust this certificate?',
   trustOnlyIf:
-    'Only if it was renewed: compare it with what the device shows on its own page. Otherwise somebody may be in between.'
+    'Only if it was renewed. Compare it with the certificate on the device’s own page: if they differ, something else answers in its place.'
 })
 
 export const channelSection = messages({

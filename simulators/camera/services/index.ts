@@ -24,13 +24,14 @@ export const OPEN_ACTIONS = new Set([
   'GetHostname'
 ])
 
-const always = { ...deviceHandlers, ...mediaHandlers, ...storageHandlers }
+const always = { ...deviceHandlers, ...mediaHandlers }
 /** What answers a device's actions, by what it may lack. */
 const optional = [
   ['events', eventHandlers],
   ['analytics', analyticsHandlers],
   ['outputs', outputHandlers],
-  ['imaging', imagingHandlers]
+  ['imaging', imagingHandlers],
+  ['storage', storageHandlers]
 ] as const
 
 /** Media 1 and Media 2 have actions of the same names, and are told apart by their addresses. */

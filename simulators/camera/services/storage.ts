@@ -1,17 +1,9 @@
 import { xml } from '../../../core/formats/onvif/xml.ts'
-import { text, type Handler, type Served } from './handler.ts'
-import { Refusal } from '../refusal.ts'
-import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
+import { text, type Handler } from './handler.ts'
 
 const CARD = 'card-1'
 /** Seconds that a device keeps before an event, and after it. */
 const [BEFORE, AFTER] = [5, 10]
-
-/** @throws Refusal by a device that says nothing of its storage */
-const mustSay = (device: Served, action: string): void => {
-  if (!device.has('storage'))
-    throw new Refusal('ter:ActionNotSupported', msg.isNotSupported(action))
-}
 
 /**
  * Where a device records to. Source: ONVIF Core Specification (storage configuration) and Recording Control Service
@@ -19,7 +11,6 @@ const mustSay = (device: Served, action: string): void => {
  */
 export const storageHandlers: Record<string, Handler> = {
   GetStorageConfigurations: (device) => {
-    mustSay(device, 'GetStorageConfigurations')
     return xml(
       'tds:GetStorageConfigurationsResponse',
       {},
@@ -33,7 +24,6 @@ export const storageHandlers: Record<string, Handler> = {
     )
   },
   GetRecordings: (device) => {
-    mustSay(device, 'GetRecordings')
     return xml(
       'trc:GetRecordingsResponse',
       {},
@@ -77,7 +67,6 @@ export const storageHandlers: Record<string, Handler> = {
     )
   },
   GetStorage: (device) => {
-    mustSay(device, 'GetStorage')
     const { storage } = device.model
     return xml(
       'wo:GetStorageResponse',
