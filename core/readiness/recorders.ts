@@ -1,8 +1,8 @@
-import type { CameraFacts, DeviceFacts, Facts } from './facts.ts'
+import type { CameraFacts, Check, DeviceFacts, Facts, Found } from './facts.ts'
 import { inUse, linksOf } from './facts.ts'
 
 /** A device that recordings of triggers go to, with the cameras that they are of. */
-export interface Recorder {
+interface Recorder {
   device: DeviceFacts
   cameras: CameraFacts[]
 }
@@ -11,7 +11,7 @@ export interface Recorder {
  * The devices that recordings of detections in use go to: of a recorder where one shows the camera, or else of the
  * camera itself (`Devices.recorderOf` chooses in the same way).
  */
-export function recordersIn(facts: Facts): Recorder[] {
+function recordersIn(facts: Facts): Recorder[] {
   const channelsOf = (device: string): number =>
     facts.recorders.filter((c) => c.device === device).length
   const found = new Map<string, Recorder>()
@@ -31,3 +31,12 @@ export function recordersIn(facts: Facts): Recorder[] {
       }
   return [...found.values()]
 }
+
+/** A kind of finding that looks at one device after the other that recordings go to. */
+export const perRecorder = (
+  code: string,
+  find: (recorder: Recorder) => Found[] | Found
+): Check => ({
+  code,
+  find: (facts) => recordersIn(facts).flatMap(find)
+})

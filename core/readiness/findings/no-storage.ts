@@ -1,21 +1,17 @@
 import { said } from '../../messages/said.ts'
-import { ofDevice, type Check } from '../facts.ts'
-import { recordersIn } from '../recorders.ts'
+import { ofDevice } from '../facts.ts'
+import { perRecorder } from '../recorders.ts'
 
-export const noStorage: Check = {
-  code: 'no-storage',
-  find: (facts) =>
-    recordersIn(facts).flatMap(({ device, cameras }) =>
-      device.storage?.length === 0
-        ? ofDevice(
-            'blocking',
-            device.id,
-            said(
-              'readiness.noStorage',
-              device.name,
-              cameras.map(({ name }) => name)
-            )
-          )
-        : []
-    )
-}
+export const noStorage = perRecorder('no-storage', ({ device: { id, name, storage }, cameras }) =>
+  storage?.length === 0
+    ? ofDevice(
+        'blocking',
+        id,
+        said(
+          'readiness.noStorage',
+          name,
+          cameras.map((c) => c.name)
+        )
+      )
+    : []
+)

@@ -20,6 +20,7 @@ export class PictureEncoder {
   private readonly picture: () => Buffer | null
   private readonly viewers = new Set<{ rtp: Take; rtcp: Take }>()
   private running: Promise<Running> | null = null
+  private stopped = new AbortController()
   private timer: NodeJS.Timeout | undefined
 
   /** @param picture the next one, as JPEG; null: none comes from the sensor */
@@ -29,13 +30,7 @@ export class PictureEncoder {
 
   /** The pictures as a part of a stream; begins to encode, as its description names what decoders need. */
   async media(): Promise<Media> {
-    this.running ??= start(this.picture, this.viewers)
-    const running = this.running
-    running.then(
-      ({ ended }) => void ended.then(() => this.running === running && (this.running = null)),
-      () => (this.running = null)
-    )
-    const { format } = await running
+    const { format } = await (this.running ??= this.begin())
     this.linger()
     return {
       kind: 'video',
@@ -58,9 +53,21 @@ export class PictureEncoder {
 
   async close(): Promise<void> {
     clearTimeout(this.timer)
-    const running = await this.running?.catch(() => null)
-    running?.stop()
-    await running?.ended
+    // Also one that still waits for its first picture.
+    this.stopped.abort()
+    await (
+      await this.running?.catch(() => null)
+    )?.ended
+  }
+
+  private begin(): Promise<Running> {
+    this.stopped = new AbortController()
+    const running = start(this.picture, this.viewers, this.stopped.signal)
+    const forget = (): void => {
+      if (this.running === running) this.running = null
+    }
+    running.then(({ ended }) => void ended.then(forget), forget)
+    return running
   }
 
   private linger(): void {
@@ -74,13 +81,13 @@ export class PictureEncoder {
 interface Running {
   /** Of the pictures, as a description names it (RFC 6184, 8.1). */
   format: string
-  stop: () => void
   ended: Promise<void>
 }
 
 async function start(
   picture: () => Buffer | null,
-  viewers: ReadonlySet<{ rtp: Take; rtcp: Take }>
+  viewers: ReadonlySet<{ rtp: Take; rtcp: Take }>,
+  signal: AbortSignal
 ): Promise<Running> {
   const socket = createSocket('udp4')
   await new Promise<void>((resolve, reject) => {
@@ -91,7 +98,7 @@ async function start(
     const isReport = packet[1] === SENDER_REPORT
     for (const { rtp, rtcp } of viewers) (isReport ? rtcp : rtp)(packet)
   })
-  const child = encode(socket.address().port)
+  const child = encode(socket.address().port, signal)
   const feed = setInterval(() => {
     // An encoder that is behind misses some.
     if (child.stdin!.writableLength) return
@@ -102,10 +109,9 @@ async function start(
     child.on('close', () => resolve(end(feed, socket)))
     child.on('error', () => resolve(end(feed, socket)))
   })
-  const stop = (): void => void child.kill('SIGKILL')
   const format = await Promise.race([formatOf(child), ended.then(() => null)])
   if (format === null) throw new Error('ffmpeg has ended')
-  return { format, stop, ended }
+  return { format, ended }
 }
 
 function end(feed: NodeJS.Timeout, socket: Socket): void {
@@ -113,7 +119,7 @@ function end(feed: NodeJS.Timeout, socket: Socket): void {
   socket.close()
 }
 
-function encode(port: number): ChildProcess {
+function encode(port: number, signal: AbortSignal): ChildProcess {
   const child = spawn(
     'ffmpeg',
     [
@@ -127,7 +133,7 @@ function encode(port: number): ChildProcess {
       ...['-f', 'rtp', '-payload_type', String(PAYLOAD_TYPE)],
       `rtp://127.0.0.1:${port}?rtcpport=${port}&pkt_size=1200`
     ],
-    { stdio: ['pipe', 'pipe', 'ignore'] }
+    { stdio: ['pipe', 'pipe', 'ignore'], signal, killSignal: 'SIGKILL' }
   )
   child.stdin.on('error', () => {})
   return child

@@ -8,6 +8,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { readMetadata } from '../../../core/formats/onvif/metadata.ts'
 import { TestDevices } from '../../testing/testDevices.ts'
 import type { Device } from '../device.ts'
+import { PictureEncoder } from './pictures.ts'
 
 const devices = new TestDevices()
 let camera: Device
@@ -71,6 +72,16 @@ describe('a camera over RTSP, by GStreamer’s client', () => {
     silent.state.silent = ['analytics']
     expect(readMetadata(silent.documentOf(silent.channels[0]!)).targets).toEqual([])
   })
+})
+
+test('a camera that gives no picture can be closed while somebody waits for one', async () => {
+  const encoder = new PictureEncoder(() => null)
+  const asked = encoder.media().then(
+    () => 'a picture',
+    () => 'none'
+  )
+  await encoder.close()
+  expect(await asked).toBe('none')
 })
 
 test('ffprobe finds H.264 at six pictures a second', async () => {
