@@ -106,9 +106,9 @@ async function start(
     if (next) child.stdin!.write(next)
   }, PICTURE_MS)
   const ended = new Promise<void>((resolve) => {
-    child.on('close', () => resolve(end(feed, socket)))
-    child.on('error', () => resolve(end(feed, socket)))
-  })
+    child.on('close', () => resolve())
+    child.on('error', () => resolve())
+  }).then(() => end(feed, socket))
   const format = await Promise.race([formatOf(child), ended.then(() => null)])
   if (format === null) throw new Error('ffmpeg has ended')
   return { format, ended }
