@@ -15,6 +15,7 @@ import type { Devices } from './devices/service.ts'
 import { listDevices } from './devices/queries.ts'
 import { noteEdit, type EditNote } from './history/queries.ts'
 import { readSite, saveSchedule, siteIds } from './sites/queries.ts'
+import type { Surroundings } from '../core/sites/settings.ts'
 import { parseWith } from '../core/schema/parse.ts'
 
 interface DemoSite {
@@ -27,6 +28,8 @@ interface DemoSite {
   people: unknown
   usual: unknown
   inputs: SiteInput[]
+  /** Of cameras that do not look outdoors. */
+  surroundings: Record<string, Surroundings>
   /** Cameras with a simulated scene; each has a file of its name in demo/scenes. */
   scenes: string[]
   /** Each in demo/clips as <camera>-<script>.mp4, painted from that script. */
@@ -53,8 +56,14 @@ async function insertSite(
     people,
     usual,
     inputs = [],
+    surroundings = {},
     worlds = {}
-  }: Partial<Pick<DemoSite, 'actions' | 'endpoints' | 'mail' | 'people' | 'usual' | 'inputs'>> & {
+  }: Partial<
+    Pick<
+      DemoSite,
+      'actions' | 'endpoints' | 'mail' | 'people' | 'usual' | 'inputs' | 'surroundings'
+    >
+  > & {
     worlds?: Record<string, unknown>
   } = {}
 ): Promise<void> {
@@ -122,12 +131,13 @@ async function insertSite(
       )
     for (const [position, camera] of plan.cameras.entries()) {
       await sql.run(
-        'INSERT INTO camera (id, site_id, name, position, ignore_areas, world) VALUES (?, ?, ?, ?, ?, ?)',
+        'INSERT INTO camera (id, site_id, name, position, surroundings, ignore_areas, world) VALUES (?, ?, ?, ?, ?, ?, ?)',
         [
           camera.id,
           id,
           camera.name,
           position,
+          surroundings[camera.id] ?? null,
           JSON.stringify(camera.ignore),
           worlds[camera.id] ? JSON.stringify(worlds[camera.id]) : null
         ]

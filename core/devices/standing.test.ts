@@ -18,6 +18,7 @@ const channel = (more: Partial<Channel> = {}): Channel => ({
   modes: [],
   held: [],
   sent: null,
+  surroundings: null,
   abilities: [
     {
       type: 'tt:LineDetector',
@@ -114,7 +115,14 @@ describe('state of a detection by plan, what was sent and what the device holds'
       { name: 'odd', kind: null }
     ])
     const detections = list.map((d) => standingOf(d, channel({ held }), [], []))
-    expect(changesOf({ detections, unmanaged, used: true })).toBe(3)
-    expect(changesOf({ detections, unmanaged, used: false })).toBe(0)
+    const all = { detections, unmanaged, surroundings: null }
+    expect(changesOf({ ...all, used: true })).toBe(3)
+    expect(changesOf({ ...all, used: false })).toBe(0)
+    const surroundings = { held: 'outdoors', wanted: 'indoors' } as const
+    expect(changesOf({ ...all, surroundings, used: true })).toBe(4)
+    expect(changesOf({ ...all, surroundings, used: false })).toBe(0)
+    expect(
+      changesOf({ ...all, surroundings: { ...surroundings, wanted: null }, used: true })
+    ).toBe(3)
   })
 })

@@ -3,8 +3,15 @@ import { type AnalysisMode, type RuleAbility, type Rule } from '../formats/onvif
 import { differencesOf, type Difference } from '../formats/onvif/differences.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
+import type { Surroundings } from '../sites/settings.ts'
 import type { ChannelDetection, DeviceView, StandingState, UnmanagedRule } from './views.ts'
 import { ruleTypeOf, kindOfType } from '../kinds/rules.ts'
+
+/** A device's switch for where its camera looks, beside what the plan says; `wanted` null: the switch lacks it. */
+export interface SurroundingsStanding {
+  held: Surroundings | null
+  wanted: Surroundings | null
+}
 
 /** One channel of a device, as it was last read and sent to. */
 export interface Channel {
@@ -22,6 +29,8 @@ export interface Channel {
   held: readonly Rule[]
   /** The rules that were last sent; null: nothing has been sent yet. */
   sent: readonly Rule[] | null
+  /** Null: it has no such switch, or shows no camera. */
+  surroundings: SurroundingsStanding | null
 }
 
 /** What is wanted on a channel: the detections in use that it can do, as rules. */
@@ -112,6 +121,14 @@ export const unmanagedOf = (detections: readonly Detection[], channel: Channel):
     .filter(({ name }) => !detections.some(({ id }) => id === name))
     .map(({ name, type }) => ({ name, kind: kindOfType(type) ?? null }))
 
+/** Whether a channel has to be told where its camera looks. */
+export const isToldSurroundings = <T extends Pick<Channel, 'surroundings'>>(
+  channel: T
+): channel is T & { surroundings: { wanted: Surroundings } } =>
+  channel.surroundings !== null &&
+  channel.surroundings.wanted !== null &&
+  channel.surroundings.held !== channel.surroundings.wanted
+
 /** Whether there is something to send for it. */
 export const isOpen = ({ state }: ChannelDetection): boolean =>
   state === 'missing' || state === 'differs' || state === 'drifted'
@@ -128,9 +145,16 @@ export const changesOfDevice = ({
 export const changesOf = ({
   detections,
   unmanaged,
-  used
+  used,
+  surroundings
 }: {
   detections: readonly ChannelDetection[]
   unmanaged: readonly UnmanagedRule[]
   used: boolean
-}): number => (used ? detections.filter(isOpen).length + unmanaged.length : 0)
+  surroundings: SurroundingsStanding | null
+}): number =>
+  used
+    ? detections.filter(isOpen).length +
+      unmanaged.length +
+      Number(isToldSurroundings({ surroundings }))
+    : 0

@@ -5,6 +5,7 @@ import type { AnalysisMode, RuleAbility } from '../formats/onvif/rule.ts'
 import type { Difference } from '../formats/onvif/differences.ts'
 import type { Loss } from '../formats/onvif/toRule.ts'
 import type { DetectionKind } from '../formats/plan.ts'
+import type { SurroundingsStanding } from './standing.ts'
 import { bool, filled, id, noLongerThan } from '../schema/parts.ts'
 
 /** What the server tells of devices, and what it may be told. */
@@ -76,6 +77,8 @@ export interface ChannelView {
   unmanaged: UnmanagedRule[]
   /** Types of rules that the device was seen to switch on again by itself. */
   switchesBack: string[]
+  /** Null: it has no such switch, or shows no camera. */
+  surroundings: SurroundingsStanding | null
 }
 
 export interface OutputView {
@@ -130,8 +133,8 @@ export interface DeviceEventView {
 export interface SendResult {
   channel: string
   detection: string
-  /** Of the detection, or of the rule where the plan has none. */
-  name: string
+  /** Of the detection, or of the rule where the plan has none; of the output; or what else was sent. */
+  name: Said | string
   what: 'created' | 'changed' | 'deleted'
   error: Said | string | null
   /** What the device holds after an error: the new rule, the one it had, none, or not known until it is read again. */

@@ -154,7 +154,8 @@ const changes = (camera: CameraFacts, { schedules }: Facts): number =>
         changesOf({
           used: c.used,
           detections: camera.detections.map((d) => standingOf(d, c, schedules, [])),
-          unmanaged: unmanagedOf(camera.detections, c)
+          unmanaged: unmanagedOf(camera.detections, c),
+          surroundings: c.surroundings
         }),
       0
     )

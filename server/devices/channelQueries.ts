@@ -1,6 +1,11 @@
 import { said } from '../../core/messages/said.ts'
-import type { Channel } from '../../core/devices/standing.ts'
+import type { Channel, SurroundingsStanding } from '../../core/devices/standing.ts'
 import type { AnalysisMode, RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
+import {
+  surroundingsFor,
+  type Surroundings,
+  type SurroundingsSwitch
+} from '../../core/sites/settings.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../columns.ts'
@@ -29,6 +34,7 @@ export interface ChannelReading {
   mostRules: number | null
   modes: AnalysisMode[]
   held: Rule[]
+  surroundings: SurroundingsSwitch | null
 }
 
 interface Raw {
@@ -49,10 +55,12 @@ interface Raw {
   sent_rules: unknown
   removed_types: unknown
   switches_back: unknown
+  surroundings: unknown
+  camera_surroundings: Surroundings
 }
 
-const select = `SELECT c.device_id, device.name AS device_name, c.token, c.profile, c.picture_profile, c.has_metadata, c.name, camera.id AS camera_id, c.used, device.read_at, c.abilities, c.most_rules, c.modes, c.held_rules, c.sent_rules, c.removed_types, c.switches_back
-    FROM device_channel c JOIN device ON device.id = c.device_id LEFT JOIN camera ON camera.id = c.camera_id AND NOT camera.removed`
+const select = `SELECT c.device_id, device.name AS device_name, c.token, c.profile, c.picture_profile, c.has_metadata, c.name, camera.id AS camera_id, c.used, device.read_at, c.abilities, c.most_rules, c.modes, c.held_rules, c.sent_rules, c.removed_types, c.switches_back, c.surroundings, COALESCE(camera.surroundings, site.surroundings) AS camera_surroundings
+    FROM device_channel c JOIN device ON device.id = c.device_id JOIN site ON site.id = device.site_id LEFT JOIN camera ON camera.id = c.camera_id AND NOT camera.removed`
 
 const rowOf = (r: Raw): ChannelRow => ({
   device: r.device_id,
@@ -71,8 +79,15 @@ const rowOf = (r: Raw): ChannelRow => ({
   held: parsed<Rule[]>(r.held_rules),
   sent: r.sent_rules === null ? null : parsed<Rule[]>(r.sent_rules),
   removedTypes: parsed<string[]>(r.removed_types),
-  switchesBack: parsed<string[]>(r.switches_back)
+  switchesBack: parsed<string[]>(r.switches_back),
+  surroundings: standingOfSwitch(r)
 })
+
+function standingOfSwitch(r: Raw): SurroundingsStanding | null {
+  if (r.camera_id === null || r.surroundings === null) return null
+  const found = parsed<SurroundingsSwitch>(r.surroundings)
+  return { held: found.held, wanted: surroundingsFor(found, r.camera_surroundings) }
+}
 
 /** All channels of all devices, in the devices' own order. */
 export async function listChannels(sql: Sql, site?: string): Promise<ChannelRow[]> {
@@ -140,16 +155,17 @@ export async function keepChannels(
       c.mostRules,
       JSON.stringify(c.modes),
       JSON.stringify(c.held),
-      JSON.stringify(switchesBack)
+      JSON.stringify(switchesBack),
+      c.surroundings && JSON.stringify(c.surroundings)
     ]
     if (before)
       await sql.run(
-        'UPDATE device_channel SET position = ?, profile = ?, picture_profile = ?, has_metadata = ?, name = ?, abilities = ?, most_rules = ?, modes = ?, held_rules = ?, switches_back = ? WHERE device_id = ? AND token = ?',
+        'UPDATE device_channel SET position = ?, profile = ?, picture_profile = ?, has_metadata = ?, name = ?, abilities = ?, most_rules = ?, modes = ?, held_rules = ?, switches_back = ?, surroundings = ? WHERE device_id = ? AND token = ?',
         [...values, deviceId, c.token]
       )
     else
       await sql.run(
-        "INSERT INTO device_channel (position, profile, picture_profile, has_metadata, name, abilities, most_rules, modes, held_rules, switches_back, device_id, token, camera_id, removed_types) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '[]')",
+        "INSERT INTO device_channel (position, profile, picture_profile, has_metadata, name, abilities, most_rules, modes, held_rules, switches_back, surroundings, device_id, token, camera_id, removed_types) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, '[]')",
         [...values, deviceId, c.token, await cameraOf(c, position)]
       )
   }

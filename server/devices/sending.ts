@@ -10,6 +10,7 @@ import type { ChannelRow } from './channelQueries.ts'
 import type { DeviceLink } from './link.ts'
 import { DeviceError } from './deviceError.ts'
 import type { Rule } from '../../core/formats/onvif/rule.ts'
+import type { Surroundings } from '../../core/sites/settings.ts'
 
 /** What the channel is known to hold after a sending, and what was said on the way. */
 export interface Sent {
@@ -89,6 +90,27 @@ export async function sendChannel(
     removedTypes: [
       ...new Set([...channel.removedTypes, ...surplus.map(({ type }) => type)])
     ].filter((type) => !wanted.some((rule) => rule.type === type))
+  }
+}
+
+/** Tells a channel where its camera looks. */
+export async function sendSurroundings(
+  link: DeviceLink,
+  channel: string,
+  to: Surroundings
+): Promise<SendResult> {
+  const base = {
+    channel,
+    detection: 'surroundings',
+    name: said('settings.surroundings'),
+    what: 'changed' as const
+  }
+  try {
+    await link.upkeep.setSurroundings(channel, to)
+    return { ...base, error: null, holds: 'new' }
+  } catch (error) {
+    if (!(error instanceof DeviceError)) throw error
+    return { ...base, error: error.said, holds: error.kind === 'refused' ? 'old' : 'unknown' }
   }
 }
 

@@ -9,6 +9,7 @@ import {
   type SendResult
 } from '../../core/devices/views.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
+import { isToldSurroundings } from '../../core/devices/standing.ts'
 import { InputError, saidOfError } from '../../core/errors.ts'
 import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/queries.ts'
@@ -52,7 +53,7 @@ import {
   type DeviceRow
 } from './queries.ts'
 import type { Encryption } from './encryption.ts'
-import { mapConcurrent, sendChannel } from './sending.ts'
+import { mapConcurrent, sendChannel, sendSurroundings } from './sending.ts'
 import { OtherCertificate } from './certificates.ts'
 import { DeviceError, isRefusal, type DeviceErrorKind } from './deviceError.ts'
 import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
@@ -447,6 +448,7 @@ export class Devices {
         channels.push({
           ...channel,
           ...analysed,
+          surroundings: await link.upkeep.surroundings(token),
           held: analysed.abilities.length ? await link.rules(token) : []
         })
       }
@@ -563,6 +565,8 @@ export class Devices {
       const outcome = await sendChannel(link, channel, detections, schedules)
       await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
       results.push(...outcome.results)
+      if (isToldSurroundings(channel))
+        results.push(await sendSurroundings(link, channel.token, channel.surroundings.wanted))
     }
     await this.readAfresh(id)
     results.push(...(await this.sendOutputs(id, link)))

@@ -90,6 +90,66 @@ describe('night picture and network', () => {
   })
 })
 
+describe('surroundings', () => {
+  /** A device whose switch offers these, and what is said of its only channel. */
+  const withSwitch = async (surroundings: string[]) => {
+    const [channel] = devices.model('cam-path').channels
+    const camera = await devices.start('cam-path', { channels: [{ ...channel!, surroundings }] })
+    const id = await added(camera)
+    return { id, said: async () => (await read(id)).channels[0].surroundings }
+  }
+  const setCamera = async (surroundings: string | null) => {
+    const { cameras } = (await t.ask('GET', '/site')).body
+    const { name, order, version } = cameras.find((c: any) => c.id === 'quay-path')
+    const { status } = await t.ask('PUT', '/cameras/quay-path/settings', {
+      settings: { name, order, surroundings },
+      version
+    })
+    expect(status).toBe(200)
+  }
+  const issues = async (id: string) =>
+    (await t.ask('GET', '/readiness')).body.findings.filter(
+      (f: any) => f.device === id && f.sentence.code === 'readiness.surroundingsNotSent'
+    )
+  const sendTo = async (id: string) => {
+    const { body } = await t.ask('POST', '/sendings', { devices: [id] })
+    for (;;) {
+      const sending = (await t.ask('GET', `/sendings/${body.id}`)).body
+      if (sending.finished) return sending.devices[0].results
+    }
+  }
+
+  test('a device without a switch is not told', async () => {
+    expect(await (await withSwitch([])).said()).toBeNull()
+  })
+
+  test('one with a switch is an issue until it is sent to', async () => {
+    const { id, said } = await withSwitch(['Outdoors', 'Indoors'])
+    expect(await said()).toEqual({ held: 'outdoors', wanted: 'outdoors' })
+    expect(await issues(id)).toEqual([])
+    await setCamera('indoors')
+    expect(await said()).toEqual({ held: 'outdoors', wanted: 'indoors' })
+    expect(await issues(id)).toMatchObject([{ fix: { does: 'send', devices: [id] } }])
+    expect(await sendTo(id)).toContainEqual(
+      expect.objectContaining({ name: { code: 'settings.surroundings' }, error: null })
+    )
+    expect(await said()).toEqual({ held: 'indoors', wanted: 'indoors' })
+    expect(await issues(id)).toEqual([])
+    // Under a roof is outdoors for a device that knows no roof.
+    await setCamera('roofed')
+    expect(await said()).toEqual({ held: 'indoors', wanted: 'outdoors' })
+  })
+
+  test('what a switch does not offer is not sent', async () => {
+    await setCamera('indoors')
+    const { id, said } = await withSwitch(['Outdoors', 'Roofed', 'Underwater'])
+    expect(await said()).toEqual({ held: 'outdoors', wanted: null })
+    expect(await issues(id)).toEqual([])
+    expect((await sendTo(id)).map((r: any) => r.detection)).not.toContain('surroundings')
+    await setCamera(null)
+  })
+})
+
 describe('storage', () => {
   const storageOf = async (change: Parameters<typeof devices.start>[1]): Promise<unknown> => {
     const id = await added(await devices.start('cam-slipway', change))

@@ -1,3 +1,4 @@
+import { secondsIn } from '../../core/formats/onvif/durations.ts'
 import { isSameZone, isSummerTime, posixZone } from '../../core/arming/posixZone.ts'
 import type {
   NetworkView,
@@ -5,12 +6,24 @@ import type {
   StorageView,
   UpkeepView
 } from '../../core/devices/upkeep.ts'
+import {
+  SURROUNDINGS,
+  type Surroundings,
+  type SurroundingsSwitch
+} from '../../core/sites/settings.ts'
 import { child, children, content, down, xml, type Element } from '../../core/formats/onvif/xml.ts'
 import { ifOffered } from './deviceError.ts'
 import type { DeviceWire } from './wire.ts'
 
 /** Infra-red filter in front of the sensor: in, the picture has colour; out, it sees infra-red. */
 const FILTER: Readonly<Record<NightPicture, string>> = { auto: 'AUTO', day: 'ON', night: 'OFF' }
+
+/** As docs/device-extension.md has it. */
+const SURROUNDED: Readonly<Record<Surroundings, string>> = {
+  outdoors: 'Outdoors',
+  indoors: 'Indoors',
+  roofed: 'Roofed'
+}
 
 const texts = (elements: readonly Element[], ...path: string[]): string[] =>
   elements.flatMap((e) => down(e, ...path)?.text || [])
@@ -26,11 +39,6 @@ const OUTSIDE_EVENTS: Readonly<Record<string, StorageView['outsideEvents']>> = {
 }
 const megabytes = (text: string): number | null =>
   /^\d{1,12}$/.test(text) ? Number(text) * 1e6 : null
-const secondsOf = (text: string): number | null => {
-  const seconds = /^PT(\d{1,6}(?:\.\d+)?)S$/.exec(text)?.[1]
-  return seconds === undefined ? null : Number(seconds)
-}
-
 /** Addresses of hosts as the standard has them: by number or by name. */
 const hostsOf = (information: Element | undefined): string[] =>
   [
@@ -187,10 +195,31 @@ export class DeviceUpkeep {
         free: megabytes(say('Free')),
         whenFull: WHEN_FULL[say('WhenFull')] ?? null,
         outsideEvents: OUTSIDE_EVENTS[say('OutsideEvents')] ?? null,
-        before: secondsOf(say('Before')),
-        after: secondsOf(say('After'))
+        before: secondsIn(say('Before')),
+        after: secondsIn(say('After'))
       }
     })
+  }
+
+  /** Its switch for where a channel looks, by docs/device-extension.md; null: it has none. */
+  async surroundings(channel: string): Promise<SurroundingsSwitch | null> {
+    if (!(await this.wire.has('outputs'))) return null
+    const answer = child(
+      await ifOffered(this.wire.call('outputs', xml('wo:GetSurroundings', {}, ofChannel(channel)))),
+      'Surroundings'
+    )
+    const words = answer?.attributes.Offered?.split(/\s+/) ?? []
+    const offered = SURROUNDINGS.filter((s) => words.includes(SURROUNDED[s]))
+    if (!offered.length) return null
+    return { offered, held: offered.find((s) => SURROUNDED[s] === answer?.text) ?? null }
+  }
+
+  /** @throws DeviceError */
+  async setSurroundings(channel: string, to: Surroundings): Promise<void> {
+    await this.wire.call(
+      'outputs',
+      xml('wo:SetSurroundings', {}, ofChannel(channel), xml('wo:Surroundings', {}, SURROUNDED[to]))
+    )
   }
 
   /** Gives an account of the device another password; what else it may do stays. @throws DeviceError */
@@ -213,6 +242,8 @@ export class DeviceUpkeep {
     )
   }
 }
+
+const ofChannel = (channel: string): string => xml('wo:ConfigurationToken', {}, content(channel))
 
 const setNtp = (host: string): string => {
   const type = /^[\d.]+$/.test(host) ? 'IPv4' : host.includes(':') ? 'IPv6' : 'DNS'

@@ -104,7 +104,8 @@ export function viewOf(
           modes: [...channel.modes],
           detections: wanted.map((d) => standingOf(d, channel, schedules, others)),
           unmanaged: unmanagedOf(wanted, channel),
-          switchesBack: channel.switchesBack
+          switchesBack: channel.switchesBack,
+          surroundings: channel.surroundings
         }
       }),
     inputs: row.inputs.map((token) => ({ token, active: inputs.get(token) ?? null })),

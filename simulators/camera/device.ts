@@ -96,6 +96,7 @@ export class Device {
       outputs: {},
       clock: null,
       filters: {},
+      surroundings: {},
       silent: []
     })
     this.byHand = contacts

@@ -24,6 +24,8 @@ const ChannelSchema = v.strictObject({
   /** The id of a device whose rules this channel reaches: another route to the same settings. */
   through: v.optional(v.string()),
   rules: v.array(RuleSchema),
+  /** What it can be told of where it looks, as docs/device-extension.md has it; left out: it has no such switch. */
+  surroundings: v.optional(v.array(v.string()), []),
   /** Rules of all types together; left out: no such limit. */
   mostRules: v.optional(v.number()),
   /** Families of analysis, of which one runs at a time; left out: everything always runs. */

@@ -24,6 +24,8 @@ export interface DeviceState {
   clock: { off: number; ntp: string | null; zone: string | null } | null
   /** `IrCutFilter` of each picture that somebody has set. */
   filters: Record<string, string>
+  /** Where each channel was told that it looks. */
+  surroundings: Record<string, string>
   /** Channels whose metadata leave out what the analysis sees. */
   silent: string[]
 }
@@ -44,6 +46,7 @@ export class StateFile {
       outputs: { ...initial.outputs, ...kept.outputs },
       clock: kept.clock ?? initial.clock,
       filters: { ...initial.filters, ...kept.filters },
+      surroundings: { ...initial.surroundings, ...kept.surroundings },
       silent: kept.silent ?? initial.silent
     }
   }

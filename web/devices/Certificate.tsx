@@ -2,20 +2,11 @@ import { common } from '../../core/messages/en/common.ts'
 import { certificate as msg } from '../../core/messages/en/devices.ts'
 import { Button, Popconfirm } from 'antd'
 import type { ReactNode } from 'react'
-import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
-import type { Act } from './act.ts'
+import type { PartProps } from './act.ts'
 
 /** The certificate that a device is known by, and another one that it shows instead, to be trusted or not. */
-export function Certificate({
-  device: { id, certificate },
-  act,
-  working
-}: {
-  device: DeviceView
-  act: Act
-  working: string | null
-}): ReactNode {
+export function Certificate({ device: { id, certificate }, act, working }: PartProps): ReactNode {
   if (!certificate) return null
   const { kept, shown } = certificate
   return (

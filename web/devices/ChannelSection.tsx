@@ -4,21 +4,20 @@ import { channelSection as msg } from '../../core/messages/en/devices.ts'
 import './devices.css'
 import { Button, Segmented, Select, Switch } from 'antd'
 import type { ReactNode } from 'react'
-import type { ChannelDetection, ChannelView, DeviceView } from '../../core/devices/views.ts'
+import { surroundings } from '../../core/messages/en/site.ts'
+import type { SurroundingsStanding } from '../../core/devices/standing.ts'
+import type { ChannelDetection, ChannelView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { useSite } from '../api/queries.ts'
 import { localName } from '../../core/formats/onvif/rule.ts'
 import { kindNames } from '../kinds/names.ts'
-import type { Act } from './act.ts'
+import type { PartProps } from './act.ts'
 import { abilityWords, detectionWords, lossWords, typeWords } from './words.tsx'
 
-interface Props {
-  device: DeviceView
+interface Props extends PartProps {
   channel: ChannelView
   /** Whether the channel has to be told from others. */
   named: boolean
-  act: Act
-  working: string | null
 }
 
 /** One picture of a device: which camera it is, what its analysis can do, and what on it differs from the plan. */
@@ -77,6 +76,12 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
             )}
           </dd>
         </div>
+        {channel.surroundings && (
+          <div>
+            <dt>{msg.surroundings}</dt>
+            <dd>{surroundingsWords(channel.surroundings)}</dd>
+          </div>
+        )}
         {channel.modes.length > 0 && (
           <div>
             <dt>{msg.analysis}</dt>
@@ -154,6 +159,13 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
       )}
     </section>
   )
+}
+
+function surroundingsWords({ held, wanted }: SurroundingsStanding): string {
+  const device = held === null ? common.none : surroundings[held].toLowerCase()
+  if (wanted === null) return msg.surroundingsNotOffered(device)
+  if (wanted === held) return msg.surroundingsAsInThePlan(device)
+  return msg.surroundingsDiffer(surroundings[wanted].toLowerCase(), device)
 }
 
 /** What runs, and what does nothing meanwhile. */

@@ -2,22 +2,13 @@ import { inputsAndOutputs as msg, outputNames } from '../../core/messages/en/dev
 import './devices.css'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
-import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
-import type { Act } from './act.ts'
+import type { PartProps } from './act.ts'
 import { NotRun, Passed } from '../words/signs.tsx'
 import { useClock } from '../words/useClock.ts'
 
 /** Contacts and what the device can switch; each output can be tried. */
-export function InputsAndOutputs({
-  device: d,
-  act,
-  working
-}: {
-  device: DeviceView
-  act: Act
-  working: string | null
-}): ReactNode {
+export function InputsAndOutputs({ device: d, act, working }: PartProps): ReactNode {
   const clock = useClock()
   if (!d.inputs.length && !d.outputs.length) return null
   return (

@@ -80,7 +80,7 @@ export function SendingPanel({
                   key={`${r.channel} ${r.detection} ${r.what}`}
                   className={r.error ? 'failed' : ''}
                 >
-                  {r.error ? <Failed /> : <Passed />} {r.name}{' '}
+                  {r.error ? <Failed /> : <Passed />} {wordsOf(r.name)}{' '}
                   {r.error ? msg.not(r.what, wordsOf(r.error), holdsWords[r.holds]) : r.what}
                 </p>
               ))}

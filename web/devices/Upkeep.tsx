@@ -11,9 +11,8 @@ import {
   type StorageView,
   type UpkeepView
 } from '../../core/devices/upkeep.ts'
-import type { DeviceView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
-import type { Act } from './act.ts'
+import type { PartProps } from './act.ts'
 
 const modes = NIGHT_PICTURES.map((value) => ({ value, label: msg.modes[value] }))
 
@@ -30,15 +29,7 @@ const storageWords = (s: StorageView): string =>
     .join(' · ')
 
 /** Clock, night picture, network and storage of a device, as it says now. */
-export function Upkeep({
-  device: { id, clockAhead },
-  act,
-  working
-}: {
-  device: DeviceView
-  act: Act
-  working: string | null
-}): ReactNode {
+export function Upkeep({ device: { id, clockAhead }, act, working }: PartProps): ReactNode {
   const queries = useQueryClient()
   const key = ['upkeep', id]
   const upkeep = useQuery({

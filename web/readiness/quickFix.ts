@@ -70,7 +70,9 @@ async function sent(id: string): Promise<void> {
     const view = await request<SendingView>('GET', `/sendings/${id}`)
     const failed = view.devices.flatMap(({ name, error, results }) => [
       ...(error === null ? [] : [`${name}: ${wordsOf(error)}`]),
-      ...results.flatMap((r) => (r.error === null ? [] : msg.not(r.name, r.what, wordsOf(r.error))))
+      ...results.flatMap((r) =>
+        r.error === null ? [] : msg.not(wordsOf(r.name), r.what, wordsOf(r.error))
+      )
     ])
     if (view.finished && failed.length) throw new Error(failed.join('; '))
     if (view.finished) return

@@ -1,5 +1,5 @@
 import { said, type Said, type SettingName } from '../../messages/said.ts'
-import { secondsOf } from './durations.ts'
+import { secondsIn } from './durations.ts'
 import type { Rule } from './rule.ts'
 
 /** One setting that differs between the plan and the device. */
@@ -71,13 +71,14 @@ export function differencesOf(wanted: Rule, held: Rule): Difference[] {
 
 const sameNumber = (a: string | undefined, b: string | undefined): boolean => {
   const read = (text: string | undefined): number =>
-    text === undefined ? NaN : Number(text.replace(/^PT|S$/g, ''))
+    text === undefined ? NaN : (secondsIn(text) ?? Number(text))
   return Math.abs(read(a) - read(b)) < 1e-6
 }
 
 const shown = (key: string, value: string | undefined): Said => {
   if (value === undefined) return said('values.notSet')
   if (key === 'ActiveCells') return said('values.cellPattern')
-  if (/^PT[\d.]+S$/.test(value)) return said('values.seconds', secondsOf(value))
+  const seconds = value.startsWith('PT') ? secondsIn(value) : null
+  if (seconds !== null) return said('values.seconds', seconds)
   return said('values.text', value)
 }

@@ -1,3 +1,5 @@
+import { said } from '../../messages/said.ts'
+import { secondsIn } from './durations.ts'
 import { createHash } from 'node:crypto'
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
@@ -401,5 +403,29 @@ describe('detections as device rules', () => {
         )
       )
     ).toThrowWords('rule x: has a vertex at a, 0')
+  })
+})
+
+describe('durations', () => {
+  // Source: W3C XML Schema 1.1, part 2, duration (from memory).
+  test.each([
+    ['PT5S', 5],
+    ['PT0.5S', 0.5],
+    ['PT1M30S', 90],
+    ['PT1H', 3600],
+    ['PT1H2M3.5S', 3723.5],
+    [' PT5S ', 5]
+  ])('%s is %d seconds', (text, seconds) => expect(secondsIn(text)).toBe(seconds))
+  test('a plain number is taken for seconds', () => expect(secondsIn('12')).toBe(12))
+  test.each(['', 'PT', 'P1D', 'PT-1S', 'PTS', 'PT1S1M', '5 s', 'soon'])('“%s” is none', (text) =>
+    expect(secondsIn(text)).toBeNull()
+  )
+  test('a device may write minutes where seconds were sent', () => {
+    const rule = { name: 'a', type: 'tt:LoiteringDetector', points: [] }
+    const held = (TimeThreshold: string) => ({ ...rule, simple: { TimeThreshold } })
+    expect(differencesOf(held('PT90S'), held('PT1M30S'))).toEqual([])
+    expect(differencesOf(held('PT90S'), held('PT1M'))).toMatchObject([
+      { plan: said('values.seconds', 90), device: said('values.seconds', 60) }
+    ])
   })
 })

@@ -99,6 +99,10 @@ export const channelSection = messages({
   selectTheCamera: 'Select the camera.',
   noDetectionsDrawnAnd: 'No detections drawn, and none on the device.',
   planAndDevice: 'Plan and device',
+  surroundings: 'Surroundings',
+  surroundingsAsInThePlan: (held: string) => `${held}, as in the plan`,
+  surroundingsDiffer: (wanted: string, held: string) => `plan ${wanted}, device ${held}`,
+  surroundingsNotOffered: (held: string) => `${held}; the device has no switch for the camera’s`,
   onTheDeviceAnd: (kind: string) => `${kind}on the device, not in the plan; sending deletes it`,
   importFromDevice: 'Import from device',
   theDeviceSwitchedBack: (switchesBack: string) =>

@@ -1,5 +1,5 @@
 import { said } from '../../messages/said.ts'
-import { standingOf, unmanagedOf } from '../../devices/standing.ts'
+import { isToldSurroundings, standingOf, unmanagedOf } from '../../devices/standing.ts'
 import { ofDevice, type Check } from '../facts.ts'
 
 export const notSent: Check = {
@@ -17,6 +17,20 @@ export const notSent: Check = {
             )
           ]
         : []
+    ),
+    ...cameras.flatMap(({ id, name, channels }) =>
+      channels
+        .filter((c) => c.used)
+        .filter(isToldSurroundings)
+        .map(({ device, deviceName, surroundings }) =>
+          ofDevice(
+            'warning',
+            device,
+            said('readiness.surroundingsNotSent', deviceName, name, surroundings.wanted),
+            { does: 'send', words: said('readiness.send'), devices: [device] },
+            id
+          )
+        )
     ),
     ...cameras.flatMap((camera) =>
       camera.channels

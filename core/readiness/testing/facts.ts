@@ -96,6 +96,7 @@ export const channel = (more: Partial<ChannelFacts> = {}): ChannelFacts => ({
   modes: [],
   held: [],
   sent: null,
+  surroundings: null,
   switchesBack: [],
   ...more
 })

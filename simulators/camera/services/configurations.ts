@@ -31,22 +31,21 @@ export const sourceConfiguration = (channel: Channel, name: string): string =>
     xml('tt:Bounds', { x: 0, y: 0, ...sizeOf(channel) })
   )
 
-export const analyticsConfiguration = (channel: Channel, name: string): string =>
-  xml(name, { token: channel.token }, ...named(channel.model.name))
+/** Nothing where the device has no analytics, as its metadata are of that. */
+export const analyticsConfiguration = (device: Served, channel: Channel, name: string): string =>
+  device.has('analytics') ? xml(name, { token: channel.token }, ...named(channel.model.name)) : ''
 
-export const metadataConfiguration = (
-  { state }: Served,
-  { token }: Channel,
-  name: string
-): string =>
-  xml(
-    name,
-    { token: `metadata-${token}` },
-    ...named('Targets'),
-    text('tt:Analytics', !state.silent.includes(token)),
-    multicast,
-    text('tt:SessionTimeout', 'PT60S')
-  )
+export const metadataConfiguration = (device: Served, { token }: Channel, name: string): string =>
+  device.has('analytics')
+    ? xml(
+        name,
+        { token: `metadata-${token}` },
+        ...named('Targets'),
+        text('tt:Analytics', !device.state.silent.includes(token)),
+        multicast,
+        text('tt:SessionTimeout', 'PT60S')
+      )
+    : ''
 
 const multicast = xml(
   'tt:Multicast',

@@ -1,8 +1,9 @@
 import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
+import { secondsIn } from '../../../core/formats/onvif/durations.ts'
 import { child, xml } from '../../../core/formats/onvif/xml.ts'
 import { notificationXml } from '../events.ts'
 import { Refusal } from '../refusal.ts'
-import { secondsOf, text, type Handler } from './handler.ts'
+import { text, type Handler } from './handler.ts'
 
 const idOf = (path: string): string => path.split('/').pop() ?? ''
 
@@ -10,7 +11,7 @@ const idOf = (path: string): string => path.split('/').pop() ?? ''
 export const eventHandlers: Record<string, Handler> = {
   CreatePullPointSubscription: (device, action) => {
     const now = device.now()
-    const lasts = secondsOf(child(action, 'InitialTerminationTime')?.text ?? '', 60)
+    const lasts = secondsIn(child(action, 'InitialTerminationTime')?.text ?? '') ?? 60
     const id = device.pullPoints.create(now, lasts)
     // A property's value is told to who begins to listen. Source: ONVIF Core Specification, section 9.1 (from memory).
     for (const input of device.model.inputs)
@@ -28,7 +29,7 @@ export const eventHandlers: Record<string, Handler> = {
     )
   },
   PullMessages: async (device, action, path, gone) => {
-    const wait = Math.min(60, secondsOf(child(action, 'Timeout')?.text ?? '', 5))
+    const wait = Math.min(60, secondsIn(child(action, 'Timeout')?.text ?? '') ?? 5)
     const list = await device.pullPoints.pull(
       idOf(path),
       device.now(),
@@ -47,7 +48,7 @@ export const eventHandlers: Record<string, Handler> = {
     )
   },
   Renew: (device, action, path) => {
-    const lasts = secondsOf(child(action, 'TerminationTime')?.text ?? '', 60)
+    const lasts = secondsIn(child(action, 'TerminationTime')?.text ?? '') ?? 60
     if (!device.pullPoints.renew(idOf(path), device.now(), lasts))
       throw new Refusal('ter:InvalidArgVal', msg.thereIsNoSuchPull)
     return xml(

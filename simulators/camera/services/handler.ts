@@ -37,9 +37,3 @@ export type Handler = (
 
 export const text = (name: string, value: string | number | boolean): string =>
   xml(name, {}, content(value))
-
-/** Seconds of a duration such as PT1M30S. */
-export const secondsOf = (duration: string, fallback: number): number => {
-  const m = /^PT(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?$/.exec(duration)
-  return m ? Number(m[1] ?? 0) * 60 + Number(m[2] ?? 0) : fallback
-}

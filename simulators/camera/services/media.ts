@@ -19,12 +19,8 @@ const profile = (device: Served, channel: Channel, name: string): string =>
     text('tt:Name', channel.model.name),
     sourceConfiguration(channel, 'tt:VideoSourceConfiguration'),
     encoderConfiguration(device, channel, 'tt:VideoEncoderConfiguration'),
-    ...(device.has('analytics')
-      ? [
-          analyticsConfiguration(channel, 'tt:VideoAnalyticsConfiguration'),
-          metadataConfiguration(device, channel, 'tt:MetadataConfiguration')
-        ]
-      : [])
+    analyticsConfiguration(device, channel, 'tt:VideoAnalyticsConfiguration'),
+    metadataConfiguration(device, channel, 'tt:MetadataConfiguration')
   )
 
 /** The channel of a profile or of one of its configurations; the first one where none is named. */

@@ -14,16 +14,12 @@ import { channelNamed, keepMetadata, snapshotUri } from './media.ts'
 
 type Make = (device: Served, channel: Channel, name: string) => string
 const source: Make = (_, channel, name) => sourceConfiguration(channel, name)
-const analytics: Make = (device, channel, name) =>
-  device.has('analytics') ? analyticsConfiguration(channel, name) : ''
-const metadata: Make = (device, channel, name) =>
-  device.has('analytics') ? metadataConfiguration(device, channel, name) : ''
 
 const PARTS: Record<string, Make> = {
   VideoSource: source,
   VideoEncoder: encoder2Configuration,
-  Analytics: analytics,
-  Metadata: metadata
+  Analytics: analyticsConfiguration,
+  Metadata: metadataConfiguration
 }
 
 /** A profile with the configurations that were asked for. */
@@ -84,8 +80,8 @@ export const media2Handlers: Record<string, Handler> = {
       {},
       ...asked(device, action).map((c) => encoder2Options(device, c, 'tr2:Options'))
     ),
-  GetMetadataConfigurations: configurations('GetMetadataConfigurations', metadata),
-  GetAnalyticsConfigurations: configurations('GetAnalyticsConfigurations', analytics),
+  GetMetadataConfigurations: configurations('GetMetadataConfigurations', metadataConfiguration),
+  GetAnalyticsConfigurations: configurations('GetAnalyticsConfigurations', analyticsConfiguration),
   SetMetadataConfiguration: (device, action) => {
     keepMetadata(device, action)
     return xml('tr2:SetMetadataConfigurationResponse')

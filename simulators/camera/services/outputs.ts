@@ -1,9 +1,10 @@
 import { simulators as msg } from '../../../core/messages/en/codes/simulators.ts'
+import { secondsIn } from '../../../core/formats/onvif/durations.ts'
 import type { Element } from '../../../core/formats/onvif/xml.ts'
 import { child, children, content, xml } from '../../../core/formats/onvif/xml.ts'
 import { PULSE_SECONDS } from '../outputs.ts'
 import { Refusal } from '../refusal.ts'
-import { secondsOf, text, type Handler } from './handler.ts'
+import { text, type Handler } from './handler.ts'
 
 const tokenOf = (action: Element): string => child(action, 'OutputToken')?.text ?? ''
 const itemsOf = (action: Element): Record<string, string> =>
@@ -95,13 +96,36 @@ export const outputHandlers: Record<string, Handler> = {
     })
     return xml('wo:SetOutputResponse')
   },
+  GetSurroundings: (device, action) => {
+    const { token, model } = device.channel(child(action, 'ConfigurationToken')?.text ?? '')
+    return xml(
+      'wo:GetSurroundingsResponse',
+      {},
+      model.surroundings.length
+        ? xml(
+            'wo:Surroundings',
+            { Offered: model.surroundings.join(' ') },
+            content(device.state.surroundings[token] ?? model.surroundings[0]!)
+          )
+        : ''
+    )
+  },
+  SetSurroundings: (device, action) => {
+    const { token, model } = device.channel(child(action, 'ConfigurationToken')?.text ?? '')
+    const wanted = child(action, 'Surroundings')?.text ?? ''
+    if (!model.surroundings.includes(wanted))
+      throw new Refusal('ter:InvalidArgVal', msg.noSuchSurroundings(wanted.slice(0, 40)))
+    device.state.surroundings[token] = wanted
+    device.save()
+    return xml('wo:SetSurroundingsResponse')
+  },
   Record: (device, action) => {
     const channel = device.channel(child(action, 'ConfigurationToken')?.text ?? '')
     const token = device.recordings.begin(
       channel.token,
       device.moment(),
-      secondsOf(child(action, 'Before')?.text ?? '', 5),
-      secondsOf(child(action, 'After')?.text ?? '', 10)
+      secondsIn(child(action, 'Before')?.text ?? '') ?? 5,
+      secondsIn(child(action, 'After')?.text ?? '') ?? 10
     )
     return xml('wo:RecordResponse', {}, xml('wo:RecordingToken', {}, content(token)))
   },

@@ -1,5 +1,7 @@
 import { count, list, percent, settingSeconds } from '../../format.ts'
+import type { Surroundings } from '../../../sites/settings.ts'
 import { messages } from '../../messages.ts'
+import { surroundings } from '../site.ts'
 
 /** What is still missing on a site, and the fix of each. */
 export const readiness = messages({
@@ -56,6 +58,8 @@ export const readiness = messages({
     `${count(n, 'unsent change')} on ${device} (${names}); ${camera} runs the old settings.`,
   outputsNotSent: (device: string, outputs: string) =>
     `${device} does not switch ${outputs} on its own yet: they work only while the server runs.`,
+  surroundingsNotSent: (device: string, camera: string, wanted: Surroundings) =>
+    `${device} is not set to ${surroundings[wanted].toLowerCase()} yet, where ${camera} looks.`,
   send: 'Send',
   obstructed: (detection: string, n: number) =>
     `${detection}: ${n} targets are lost at the same spot in it; something may be in front of them. Move it to where they are fully visible.`,

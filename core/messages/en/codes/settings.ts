@@ -1,5 +1,7 @@
 import { count, frameSize, list, percent, settingSeconds } from '../../format.ts'
+import type { Surroundings } from '../../../sites/settings.ts'
 import { messages } from '../../messages.ts'
+import { surroundings } from '../site.ts'
 
 /** What can be set, by the names that the plan, a device or the history knows it by. */
 export const settings = messages({
@@ -58,6 +60,8 @@ export const settings = messages({
   week: 'week',
   ignoreAreas: 'ignore areas',
   calibration: 'calibration',
+  // Of a camera.
+  surroundings: 'surroundings',
   // Any other, by the device's own name.
   own: (name: string) => name
 })
@@ -114,5 +118,6 @@ export const values = messages({
   onDevice: 'on the device',
   wasSent: 'was sent',
   removedOnDevice: 'removed on the device',
-  range: (from: string, to: string) => `${from} to ${to}`
+  range: (from: string, to: string) => `${from} to ${to}`,
+  surroundings: (where: Surroundings) => surroundings[where].toLowerCase()
 })

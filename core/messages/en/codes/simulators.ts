@@ -14,6 +14,7 @@ export const simulators = messages({
     `Pattern is ${value}; must be one of ${value2}`,
   timeIsMustBe: (given: string, most: number) =>
     `Time is ${given}; must be from PT1S to PT${most}S`,
+  noSuchSurroundings: (where: string) => `there is no ${where} among the surroundings`,
   isRunningOneFamily: (mode: string) => `${mode} is running; one family of analysis runs at a time`,
   thereIsNoModule: (mode: string) => `there is no module ${mode}`,
   isMustBe: (name: string, value: string, min: number, max: number) =>
