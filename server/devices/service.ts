@@ -198,7 +198,14 @@ export class Devices {
   ): Promise<DeviceView> {
     const { address: origin } = new DeviceLink(address, null)
     const twin = (await listDevices(this.database)).find((d) => d.address === origin)
-    if (twin) throw new InputError('$.address', said('devices.isThatOfWhich', twin.name))
+    // What another site has is not named: whoever asks here may have no rights there.
+    if (twin)
+      throw new InputError(
+        '$.address',
+        twin.site === siteId
+          ? said('devices.isThatOfWhich', twin.name)
+          : said('devices.isAtAnotherSite')
+      )
     await insertDevice(
       this.database,
       siteId,

@@ -169,6 +169,15 @@ describe('what belongs to another site', () => {
     expect((await t.ask('GET', at('/watch/stream?cameras=slipway'))).status).toBe(404)
   })
 
+  test('is not named where its device’s address is given again', async () => {
+    // Nobody listens there.
+    const device = { name: 'Mine', address: 'http://127.0.0.1:9', username: null, password: null }
+    expect((await t.ask('POST', '/devices', device)).status).toBe(201)
+    const again = async (path: string) => (await t.ask('POST', path, device)).body.message
+    expect(await again('/devices')).toBe('$.address: is already added, as Mine')
+    expect(await again(at('/devices'))).toBe('$.address: is already added, at another site')
+  })
+
   test('alarms, triggers and issues are those of each site', async () => {
     const { body: bench } = await t.ask('GET', at('/cameras/mole'))
     expect(bench.site.id).toBe(other)

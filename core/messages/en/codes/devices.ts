@@ -5,6 +5,7 @@ export const devices = messages({
   hasNoAccountYet: 'it has no account yet',
   noDeviceShowsThisCamera: 'No device shows this camera. See Devices.',
   theDevicesStreamIsNot: 'the device’s stream is not Motion JPEG',
+  isAtAnotherSite: 'is already added, at another site',
   isThatOfWhich: (name: string) => `is already added, as ${name}`,
   isOfAKind: (ruleName: string) => `${ruleName} is of a kind Wardoptic does not support.`,
   itsPasswordWasSealedWith:
