@@ -1,9 +1,11 @@
-import { said } from '../core/messages/said.ts'
+import { said, type Said } from '../core/messages/said.ts'
 import { InputError } from '../core/errors.ts'
 import { USUAL_GRID, type Grid, type Measures } from '../core/measures/measures.ts'
 import type { Tracks } from '../core/targets/tracks.ts'
 import { Analyser } from './analyser.ts'
-import { analysedSize, decodeFrames } from './frames.ts'
+import { Eyes } from './detector/eyes.ts'
+import { Detector } from './detector/inWorker.ts'
+import { analysedSize, decodeFrames, largePictures } from './frames.ts'
 import { loadOpenCv } from './opencv.ts'
 import { probe, type Footage } from './probe.ts'
 
@@ -14,6 +16,8 @@ export interface Analysis {
   /** With the faces that were found. */
   tracks: Tracks
   measures: Measures
+  /** Why the detector, which was wanted, did not look; null: it did. */
+  withoutDetector: Said | string | null
 }
 
 export interface AnalysisOptions {
@@ -24,6 +28,8 @@ export interface AnalysisOptions {
   signal?: AbortSignal
   /** The grid of cells that motion is measured in; left out, the usual one. */
   grid?: Grid
+  /** Whether the trained detector looks as well; it does, unless told otherwise. */
+  detector?: boolean
   /** Seconds at which the tamper reference is learned again. */
   learnAnewAt?: readonly number[]
 }
@@ -39,7 +45,14 @@ const PROGRESS_FRAMES = 20
  */
 export async function analyse(
   file: string,
-  { name = file, onProgress, signal, grid = USUAL_GRID, learnAnewAt = [] }: AnalysisOptions = {}
+  {
+    name = file,
+    onProgress,
+    signal,
+    grid = USUAL_GRID,
+    learnAnewAt = [],
+    detector: withDetector = true
+  }: AnalysisOptions = {}
 ): Promise<Analysis> {
   const footage = await probe(file, name, signal)
   const size = analysedSize(footage)
@@ -47,15 +60,19 @@ export async function analyse(
     footage.duration === null ? null : Math.max(1, Math.round(footage.duration * footage.fps))
   const { cv } = await loadOpenCv()
   signal?.throwIfAborted()
-  const frames = decodeFrames(file, footage, size)
+  const [detector, withoutDetector] = withDetector ? await startDetector() : [null, null]
+  const eyes = detector && new Eyes(detector, footage.fps, size)
+  const large = eyes && largePictures(footage)
+  const frames = decodeFrames(file, footage, size, large)
   const analyser = new Analyser(cv, size, footage.fps, grid)
   const anew = new Set(learnAnewAt.map((seconds) => Math.floor(seconds * footage.fps + 1e-6) + 1))
   let done = 0
   try {
-    for await (const picture of frames) {
+    for await (const { picture, large: larger } of frames) {
       done++
       if (anew.has(done)) analyser.learnAnew()
       analyser.next(picture)
+      if (eyes && large && larger) await eyes.next(done, larger, large.size, analyser.following)
       if (done % PROGRESS_FRAMES === 0) {
         onProgress?.(done, expected)
         // Lets a message to stop be heard between two frames.
@@ -65,10 +82,22 @@ export async function analyse(
     }
     checkWhole(name, done, expected, footage, await frames.ending())
     onProgress?.(done, done)
-    return { footage, frames: done, ...analyser.finish() }
+    await eyes?.finish()
+    return { footage, frames: done, withoutDetector, ...analyser.finish() }
   } finally {
     frames.stop()
     analyser.delete()
+    await detector?.close()
+  }
+}
+
+/** Without its files, the classes are those of the shape, as they are without a detector. */
+const startDetector = async (): Promise<[Detector, null] | [null, Said | string]> => {
+  try {
+    return [await Detector.start(), null]
+  } catch (error) {
+    if (error instanceof InputError) return [null, error.said]
+    throw error
   }
 }
 

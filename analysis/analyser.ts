@@ -41,6 +41,11 @@ export class Analyser {
     this.measurer.learnAnew()
   }
 
+  /** Targets that are being followed after the last picture. */
+  get following(): readonly Followed[] {
+    return this.tracker.following
+  }
+
   /** Takes the next picture (blue, green, red bytes); null: none came. */
   next(picture: Uint8Array | null): void {
     this.frames++
@@ -94,7 +99,7 @@ function tracksOf(
   const rows: TargetRow[] = []
   const faces = new Map<string, Face>()
   kept.forEach((target, index) => {
-    const classes = classify(target.rows, fps, size)
+    const classes = classify(target.rows, fps, size, target.told)
     target.rows.forEach((row, i) => {
       // A face belongs to the target in whose upper third its middle is.
       const face = found
@@ -122,8 +127,8 @@ function tracksOf(
         y: row.y / size.height,
         w: row.w / size.width,
         h: row.h / size.height,
-        cls: classes[i]!,
-        confidence: row.measured ? 1 : 0.5
+        cls: classes[i]!.cls,
+        confidence: classes[i]!.likelihood
       })
     })
   })

@@ -1,4 +1,5 @@
-import type { TargetClass } from '../core/targets/classes.ts'
+import { CLASSES, type TargetClass } from '../core/targets/classes.ts'
+import type { Told } from './detector/asking.ts'
 import type { FrameSize } from './frames.ts'
 import type { SeenRow } from './target.ts'
 
@@ -102,15 +103,43 @@ function travels(rows: readonly SeenRow[], fps: number): boolean {
   return net >= 0.7 * whole && net >= 0.8 * height
 }
 
-/** The class of each row of a target, looking only back. */
-export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize): TargetClass[] {
-  const votes = new Map<TargetClass, number>()
-  const fade = 0.5 ** (1 / (HALF_LIFE_SECONDS * fps))
+/**
+ * One answer of the detector that is sure of itself counts as much as this many seconds of votes of the shape, and fades
+ * more slowly: it does not come with every picture.
+ */
+const TOLD_SECONDS = 12
+const TOLD_HALF_LIFE_SECONDS = 12
+
+/** The class of a row, and its share of all that was voted, 0 to 1; 0 while it is unknown. */
+interface RowClass {
+  cls: TargetClass
+  likelihood: number
+}
+
+/**
+ * The class of each row of a target, looking only back.
+ *
+ * @param told what the detector said of it, in the order of frames
+ */
+export function classify(
+  rows: readonly SeenRow[],
+  fps: number,
+  size: FrameSize,
+  told: readonly Told[] = []
+): RowClass[] {
+  const shape = new Votes(HALF_LIFE_SECONDS * fps)
+  const detector = new Votes(TOLD_HALF_LIFE_SECONDS * fps)
   const needed = MIN_VOTES_SECONDS * fps
   const recent: SeenRow[] = []
-  let told = false
+  let answered = 0
+  let settled = false
   return rows.map((row, index) => {
-    for (const [name, count] of votes) votes.set(name, count * fade)
+    shape.fade()
+    detector.fade()
+    for (; answered < told.length && told[answered]!.frame <= row.frame; answered++) {
+      const { cls, likelihood } = told[answered]!
+      detector.add(cls, TOLD_SECONDS * fps * likelihood)
+    }
     if (row.measured && !atEdge(row, size)) {
       recent.push(row)
       while (row.frame - recent[0]!.frame > WINDOW_SECONDS * fps) recent.shift()
@@ -119,16 +148,38 @@ export function classify(rows: readonly SeenRow[], fps: number, size: FrameSize)
         recent.length >= 3 &&
         (!doubtful ||
           travels(rows.slice(Math.max(0, index + 1 - TRAVEL_SECONDS * fps), index + 1), fps))
-      ) {
-        const vote = classOfShape(shapeOf(recent, fps, size))
-        votes.set(vote, (votes.get(vote) ?? 0) + 1)
-      }
+      )
+        shape.add(classOfShape(shapeOf(recent, fps, size)), 1)
     }
-    let best: TargetClass = 'unknown'
-    let most = 0
-    for (const [name, count] of votes) if (count > most) [best, most] = [name, count]
+    const sums = CLASSES.map((cls) => shape.of(cls) + detector.of(cls))
+    const most = Math.max(...sums)
+    const all = sums.reduce((a, b) => a + b, 0)
     // A settled class stays, however weak its votes become, until another one outvotes it.
-    told ||= most >= needed
-    return told ? best : 'unknown'
+    settled ||= most >= needed
+    const cls = settled ? CLASSES[sums.indexOf(most)]! : 'unknown'
+    return { cls, likelihood: cls === 'unknown' ? 0 : most / all }
   })
+}
+
+/** Votes for classes, which fade. */
+class Votes {
+  private readonly counts = new Map<TargetClass, number>()
+  private readonly kept: number
+
+  /** @param halfLife in rows */
+  constructor(halfLife: number) {
+    this.kept = 0.5 ** (1 / halfLife)
+  }
+
+  fade(): void {
+    for (const [cls, count] of this.counts) this.counts.set(cls, count * this.kept)
+  }
+
+  add(cls: TargetClass, count: number): void {
+    this.counts.set(cls, this.of(cls) + count)
+  }
+
+  of(cls: TargetClass): number {
+    return this.counts.get(cls) ?? 0
+  }
 }

@@ -1,6 +1,7 @@
 import { usage as usages } from '../core/messages/en/usage.ts'
 import { clips as msg } from '../core/messages/en/codes/clips.ts'
 import { said } from '../core/messages/said.ts'
+import { wordsOf } from '../core/messages/words.ts'
 import { writeFileSync } from 'node:fs'
 import { UsageError, readOptions, runCommand } from '../core/cli/options.ts'
 import { writeFaces } from '../core/formats/faces.ts'
@@ -23,6 +24,7 @@ await runCommand(async (args) => {
       faces: { type: 'string' },
       measures: { type: 'string' },
       grid: { type: 'string' },
+      detector: { type: 'string' },
       silent: { type: 'boolean' },
       help: { type: 'boolean' }
     },
@@ -37,21 +39,29 @@ await runCommand(async (args) => {
   if (typeof values.out !== 'string')
     throw new UsageError(said('clips.outIsMissingN', usages.analyse))
   const grid = typeof values.grid === 'string' ? readGrid(values.grid) : USUAL_GRID
+  const detector = values.detector ?? 'on'
+  if (detector !== 'on' && detector !== 'off')
+    throw new UsageError(said('clips.detectorIsOnOrOff', String(detector)))
   const stop = new AbortController()
   process.once('SIGINT', () => stop.abort(new Error('stopped')))
   const bar = process.stderr.isTTY && !values.silent
-  const { footage, frames, tracks, measures } = await analyseInWorker(positionals[0]!, {
-    signal: stop.signal,
-    grid,
-    onProgress: (done, expected) => {
-      if (bar) process.stderr.write(msg.ofFrames(done, expected ?? '?'))
+  const { footage, frames, tracks, measures, withoutDetector } = await analyseInWorker(
+    positionals[0]!,
+    {
+      signal: stop.signal,
+      grid,
+      detector: detector === 'on',
+      onProgress: (done, expected) => {
+        if (bar) process.stderr.write(msg.ofFrames(done, expected ?? '?'))
+      }
     }
-  })
+  )
   writeFileSync(values.out, writeMot(tracks, footage))
   if (typeof values.faces === 'string')
     writeFileSync(values.faces, writeFaces(tracks.faces ?? new Map(), footage))
   if (typeof values.measures === 'string') writeFileSync(values.measures, writeMeasures(measures))
   if (bar) process.stderr.write('\r')
+  if (withoutDetector !== null) process.stderr.write(`${wordsOf(withoutDetector)}\n`)
   if (!values.silent)
     process.stderr.write(
       msg.analysed(

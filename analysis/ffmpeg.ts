@@ -30,16 +30,23 @@ export const constantRate = (fps: number): string =>
 
 const installHint = msg.installItWithAptGetInstall
 
-/** Starts ffmpeg or ffprobe with nothing on its input; its errors are collected in `errors()`. */
+/**
+ * Starts ffmpeg or ffprobe with nothing on its input; its errors are collected in `errors()`. What it writes to `pipe:3`
+ * is `second`.
+ */
 export function start(
   program: 'ffmpeg' | 'ffprobe',
   args: string[]
 ): {
   child: ChildProcessByStdio<null, Readable, Readable>
+  second: Readable
   errors: () => string
   ended: Promise<number>
 } {
-  const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe'] })
+  const child = spawn(program, args, {
+    stdio: ['ignore', 'pipe', 'pipe', 'pipe']
+  }) as ChildProcessByStdio<null, Readable, Readable>
+  const second = child.stdio[3] as Readable
   let text = ''
   child.stderr.on('data', (chunk: Buffer) => {
     if (text.length < 20_000) text += chunk.toString('utf8')
@@ -56,7 +63,7 @@ export function start(
   })
   // A failed start reaches the reader of the frames through `ended`; until then it must not count as unhandled.
   ended.catch(() => {})
-  return { child, errors: () => text.trim(), ended }
+  return { child, second, errors: () => text.trim(), ended }
 }
 
 /** At most this many run at a time; the others wait their turn. */

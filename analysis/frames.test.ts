@@ -36,7 +36,7 @@ const numberOf = (brightness: number): number => Math.round((brightness - 20) / 
 async function numbers(file: string): Promise<{ fps: number; shown: number[] }> {
   const footage = await probe(file)
   const shown: number[] = []
-  for await (const frame of decodeFrames(file, footage, analysedSize(footage)))
+  for await (const { picture: frame } of decodeFrames(file, footage, analysedSize(footage)))
     shown.push(numberOf(frame[frame.length >> 1]!))
   return { fps: footage.fps, shown }
 }

@@ -8,6 +8,7 @@ export interface WorkerOrder {
   file: string
   name: string
   grid?: Grid
+  detector?: boolean
   learnAnewAt?: readonly number[]
 }
 
@@ -21,12 +22,12 @@ export type FromWorker =
 /** `analyse` in a worker thread, so that whoever asks stays responsive. Same options, same errors. */
 export function analyseInWorker(
   file: string,
-  { name = file, onProgress, signal, grid, learnAnewAt }: AnalysisOptions = {}
+  { name = file, onProgress, signal, grid, learnAnewAt, detector }: AnalysisOptions = {}
 ): Promise<Analysis> {
   return new Promise((resolve, reject) => {
     if (signal?.aborted) return reject(signal.reason as Error)
     const worker = new Worker(new URL('./thread.mjs', import.meta.url), {
-      workerData: { file, name, grid, learnAnewAt } satisfies WorkerOrder,
+      workerData: { file, name, grid, learnAnewAt, detector } satisfies WorkerOrder,
       execArgv: []
     })
     const stop = (): void => worker.postMessage('stop')

@@ -1,4 +1,5 @@
 import type { Box } from '../core/geometry/shapes.ts'
+import type { Told } from './detector/asking.ts'
 import { blendColours } from './appearance.ts'
 import type { Blob } from './foreground.ts'
 import { Kalman } from './kalman.ts'
@@ -29,6 +30,8 @@ export const iou = (a: Box, b: Box): number => {
 export class Followed {
   readonly rows: SeenRow[] = []
   readonly colours: Float32Array
+  /** What the detector said of it. */
+  readonly told: Told[] = []
   /** Frames since it was last seen. */
   missed = 0
   seen = 0

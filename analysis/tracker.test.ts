@@ -152,7 +152,7 @@ describe('classes', () => {
         area: 400,
         wavers: false
       }))
-    const classes = classify(rows(50), 10, size)
+    const classes = classify(rows(50), 10, size).map(({ cls }) => cls)
     expect(classes.slice(0, 4)).toEqual(['unknown', 'unknown', 'unknown', 'unknown'])
     expect(new Set(classes.slice(8))).toEqual(new Set(['person']))
     // Where things waver, and in the first ten seconds, only targets that travel count; swaying in place does not.
@@ -167,7 +167,7 @@ describe('classes', () => {
           })),
           10,
           size
-        )
+        ).map(({ cls }) => cls)
       )
     for (const first of [101, 1]) {
       expect(wavering((i) => 100 + 8 * Math.sin(i / 2), first)).toEqual(new Set(['unknown']))
@@ -177,7 +177,7 @@ describe('classes', () => {
       rows(0).map((r) => ({ ...r, x: 0 })),
       10,
       size
-    )
+    ).map(({ cls }) => cls)
     expect(new Set(leaving)).toEqual(new Set(['unknown']))
   })
 })

@@ -86,6 +86,11 @@ export class Tracker {
     this.retire()
   }
 
+  /** Those that are being followed. */
+  get following(): readonly Followed[] {
+    return this.active
+  }
+
   /** Ends all targets; to be called after the last frame. */
   finish(): Followed[] {
     this.ended.push(...this.active)

@@ -173,7 +173,7 @@ async function benchMeasures(): Promise<void> {
   )
   const size = analysedSize(footage)
   const pictures: Uint8Array[] = []
-  for await (const picture of decodeFrames(
+  for await (const { picture } of decodeFrames(
     fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url)),
     footage,
     size

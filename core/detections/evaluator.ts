@@ -279,6 +279,7 @@ export class Evaluator {
     s.w = tracks.w[i]!
     s.h = tracks.h[i]!
     s.cls = cls
+    s.likelihood = tracks.confidence[i]!
     s.instant = this.setting.start + time * 1000
     s.face = tracks.faces?.get(faceKey(s.frame, target)) ?? null
     s.record = record
@@ -294,6 +295,7 @@ const emptySighting = (): Sighting => ({
   w: 0,
   h: 0,
   cls: 0,
+  likelihood: 1,
   instant: 0,
   face: null,
   record: null as unknown as TargetRecord

@@ -8,6 +8,13 @@ import { atLeast, contains, type Point } from '../geometry/shapes.ts'
 import { CLASSES, type TargetClass } from '../targets/classes.ts'
 import type { GateReading, Sighting } from './types.ts'
 
+/**
+ * Whether a likelihood is worth saying. Rows that were kept before there was one have 1, or 0.5 where the target was
+ * hidden.
+ */
+const isLikely = ({ cls, likelihood }: Sighting): boolean =>
+  cls !== 0 && likelihood < 0.995 && likelihood !== 0.5
+
 /** The gates common to all target kinds (docs/detections.md, *Gates common to all target kinds*), of one detection. */
 export class Gates {
   private readonly detection: Detection
@@ -119,7 +126,9 @@ export class Gates {
       {
         gate: 'class',
         passed: this.classPasses === null || this.classPasses[s.cls]!,
-        measured: said(`classes.${cls}`),
+        measured: isLikely(s)
+          ? said('why.classLikely', said(`classes.${cls}`), s.likelihood)
+          : said(`classes.${cls}`),
         limit: this.classes.length
           ? said(
               'why.oneOf',

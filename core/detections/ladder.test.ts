@@ -72,6 +72,18 @@ describe('ladder of conditions', () => {
     expect(ladder.sentence).toEqual('Triggered at 0.3 s: all conditions met.')
   })
 
+  test('says how likely the class is, where that was said', () => {
+    const measured = (confidence: number) => {
+      const tracks = walk(0, 1, 2, 3, 6)
+      tracks.confidence.fill(confidence)
+      return rung(explain(make({}), tracks, 'a', 4)!, 'class')!.measured
+    }
+    expect(measured(0.8)).toEqual('person, 80% likely')
+    expect(measured(1)).toEqual('person')
+    // Written for hidden rows before there were likelihoods.
+    expect(measured(0.5)).toEqual('person')
+  })
+
   test('for a target that turned back, shows its best moment and the missing share', () => {
     const ladder = explain(make({}), walk(0, 1, 2, 1, 0), 'a', 4)!
     expect([ladder.frame, ladder.fired]).toEqual([3, false])

@@ -39,6 +39,8 @@ export interface Sighting {
   h: number
   /** Index into `CLASSES`. */
   cls: number
+  /** Of that class, 0 to 1; 1 also where nothing was said of it. */
+  likelihood: number
   /** The instant in milliseconds of UTC. */
   instant: number
   /** The target's face in this frame, where one was seen. */

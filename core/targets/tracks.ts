@@ -10,6 +10,7 @@ export interface TargetRow {
   w: number
   h: number
   cls: TargetClass
+  /** Likelihood of the class, 0 to 1; 1 also where nothing was said of it. */
   confidence: number
 }
 

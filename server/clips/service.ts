@@ -1,4 +1,5 @@
 import { said } from '../../core/messages/said.ts'
+import { wordsOf } from '../../core/messages/words.ts'
 import { randomUUID } from 'node:crypto'
 import { createWriteStream, existsSync } from 'node:fs'
 import { mkdir, readFile, readdir, rename, rm, stat } from 'node:fs/promises'
@@ -320,16 +321,20 @@ export class Clips {
     try {
       if (clip.made && !existsSync(original)) await this.paint(clip, original, signal)
       clip.progress = { share: 0, step: said('clips.tracking') }
-      const { footage, frames, tracks, measures } = await analyseInWorker(original, {
-        name: clip.name,
-        signal,
-        learnAnewAt: clip.learnAnewAt,
-        onProgress: (done, expected) =>
-          (clip.progress = {
-            share: expected ? 0.9 * Math.min(1, done / expected) : null,
-            step: said('clips.trackingFrame', done, expected)
-          })
-      })
+      const { footage, frames, tracks, measures, withoutDetector } = await analyseInWorker(
+        original,
+        {
+          name: clip.name,
+          signal,
+          learnAnewAt: clip.learnAnewAt,
+          onProgress: (done, expected) =>
+            (clip.progress = {
+              share: expected ? 0.9 * Math.min(1, done / expected) : null,
+              step: said('clips.trackingFrame', done, expected)
+            })
+        }
+      )
+      if (withoutDetector !== null) this.log(new Error(wordsOf(withoutDetector)))
       clip.progress = { share: 0.92, step: said('clips.converting') }
       await makeView(original, footage, this.file(clip.id, 'view.mp4'), signal)
       await writeWhole(this.file(clip.id, 'tracks.csv'), writeMot(tracks, footage))

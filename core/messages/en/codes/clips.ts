@@ -46,6 +46,9 @@ export const clips = messages({
   isNotInstalled: (program: string, installHint: string) =>
     `${program} is not installed; ${installHint}`,
   tooManyPicturesAreAsked: 'Too many pictures at once. Try again in a moment.',
+  detectorIsMissing: (name: string) =>
+    `The files of the trained detector (${name}) are missing. Install the packages again with npm ci, or analyse with --detector off.`,
+  detectorIsOnOrOff: (text: string) => `--detector is "${text}"; must be on or off`,
   installItWithAptGetInstall: 'install it with: apt-get install ffmpeg',
   ofFrames: (done: number, expected: number | string) => `
 ${done} of ${expected} frames`,

@@ -53,6 +53,7 @@ export const why = messages({
 
   anyClass: 'any class',
   oneOf: (classes: readonly string[]) => list(classes, 'or'),
+  classLikely: (cls: string, likelihood: number) => `${cls}, ${percent(likelihood)} likely`,
   insideIgnoreArea: 'stands in an ignore area',
   outside: 'outside',
   outsideIgnoreAreas: 'outside all ignore areas',

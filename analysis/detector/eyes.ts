@@ -1,0 +1,150 @@
+import type { Box } from '../../core/geometry/shapes.ts'
+import type { FrameSize } from '../frames.ts'
+import type { Followed } from '../target.ts'
+import { NEEDS, isShownIn, needOf, type Asked, type Need } from './asking.ts'
+import type { Looks } from './inWorker.ts'
+import { match, seenOnce } from './matching.ts'
+import { SEEN_SIZE } from './objects.ts'
+import { boxInPicture, layOut, squareAround, tileOf, type Tile } from './tiles.ts'
+
+/** Pictures that may be looked at in a second of footage, and how many may be saved up for when much comes at once. */
+const LOOKS_A_SECOND = 0.5
+const SAVED_LOOKS = 6
+/** So many must be saved up before one is spent on it: what comes into view in the next second must not wait. */
+const SAVED_FOR: Readonly<Record<Need, number>> = {
+  new: 1,
+  small: 2,
+  again: 3,
+  beside: Infinity,
+  none: Infinity
+}
+/** Targets in one look. */
+const TILES = 9
+/** What is smaller than this in the picture, in pixels, shows nothing. */
+const LEAST_SIZE = 10
+/**
+ * Answers count in what is asked next once they are this old, in seconds of footage: results must not hang on how fast
+ * the machine is. Whoever is ahead by more waits for them.
+ */
+const ANSWER_SECONDS = 10
+
+const scaled = ({ x, y, w, h }: Box, by: number): Box => ({
+  x: x * by,
+  y: y * by,
+  w: w * by,
+  h: h * by
+})
+
+/** Decides what of which picture the detector looks at, and gives what it says to the targets. */
+export class Eyes {
+  private readonly looks: Looks
+  private readonly fps: number
+  private readonly analysed: FrameSize
+  private readonly asked = new WeakMap<Followed, Asked>()
+  private readonly open: { frame: number; answer: Promise<void> }[] = []
+  private saved = SAVED_LOOKS
+  private last = 1
+  /** Pictures that were looked at. */
+  count = 0
+
+  /** @param analysed size of the pictures in which targets are followed */
+  constructor(looks: Looks, fps: number, analysed: FrameSize) {
+    this.looks = looks
+    this.fps = fps
+    this.analysed = analysed
+  }
+
+  /**
+   * Looks at a frame, if some target in it is worth it. Resolves before the answer is there.
+   *
+   * @param picture the same frame, larger (blue, green, red bytes); it may be used again afterwards
+   * @param targets that are followed now @throws what the detector throws
+   */
+  async next(
+    frame: number,
+    picture: Uint8Array,
+    size: FrameSize,
+    targets: readonly Followed[]
+  ): Promise<void> {
+    const known = frame - Math.round(ANSWER_SECONDS * this.fps)
+    while (this.open[0] && this.open[0].frame <= known) await this.open.shift()!.answer
+    this.saved = Math.min(
+      SAVED_LOOKS,
+      this.saved + ((frame - this.last) / this.fps) * LOOKS_A_SECOND
+    )
+    this.last = frame
+    if (this.saved < 1) return
+    const scale = size.width / this.analysed.width
+    const shown = targets
+      .filter(({ missed }) => missed === 0)
+      .map((target) => ({ target, box: scaled(target.rows.at(-1)!, scale) }))
+      .filter(({ box }) => Math.max(box.w, box.h) >= LEAST_SIZE)
+    const inTurn = shown
+      .map((one) => ({
+        ...one,
+        need: this.needOf(one, frame, known),
+        at: this.askedAt(one.target)
+      }))
+      .filter(({ need }) => need !== 'none')
+      // What matters most first; of what matters as much, what has waited longest.
+      .sort(
+        (a, b) => NEEDS.indexOf(a.need) - NEEDS.indexOf(b.need) || a.at - b.at || b.box.h - a.box.h
+      )
+    if (!inTurn[0] || this.saved < SAVED_FOR[inTurn[0].need]) return
+    const squares: Tile['from'][] = []
+    for (const { box } of inTurn)
+      if (squares.length < TILES && !squares.some((square) => isShownIn(box, square)))
+        squares.push(squareAround(box, size))
+    const inSight = shown.filter(({ box }) => squares.some((square) => isShownIn(box, square)))
+    for (const { target, box } of inSight) this.asked.set(target, { frame, height: box.h })
+    this.saved--
+    this.count++
+    const tiles = layOut(squares, SEEN_SIZE)
+    const before = this.open.at(-1)?.answer
+    const answer = this.looks.look({ picture, size, tiles }).then(async (seen) => {
+      // What a target was told stays in the order of frames.
+      await before
+      const inPicture = seen.flatMap((one) => {
+        const tile = tileOf(one, tiles)
+        return tile ? { ...one, ...boxInPicture(one, tile) } : []
+      })
+      match(
+        inSight.map(({ box }) => box),
+        seenOnce(inPicture)
+      ).forEach((opinion, i) => {
+        if (opinion) inSight[i]!.target.told.push({ frame, ...opinion })
+      })
+    })
+    // Its error is thrown to whoever waits for it; until then it must not count as unhandled.
+    answer.catch(() => {})
+    this.open.push({ frame, answer })
+  }
+
+  private needOf(
+    { target, box }: { target: Followed; box: Box },
+    frame: number,
+    known: number
+  ): Need {
+    return needOf(
+      {
+        seen: target.seen,
+        side: Math.max(box.w, box.h),
+        height: box.h,
+        told: target.told.filter((told) => told.frame <= known)
+      },
+      this.asked.get(target),
+      frame,
+      this.fps
+    )
+  }
+
+  /** The frame at which it was last looked at; 0: never. */
+  private askedAt(target: Followed): number {
+    return this.asked.get(target)?.frame ?? 0
+  }
+
+  /** Waits for the last answers. @throws what the detector throws */
+  async finish(): Promise<void> {
+    while (this.open.length) await this.open.shift()!.answer
+  }
+}

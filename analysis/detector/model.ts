@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { dirname, join } from 'node:path'
+import type { GraphModel } from '@tensorflow/tfjs-converter'
+import type * as Core from '@tensorflow/tfjs-core'
+import { InputError } from '../../core/errors.ts'
+import { said } from '../../core/messages/said.ts'
+
+/** A trained network, ready to run on this thread. */
+export interface Model {
+  /**
+   * @param bytes a picture, 0 to 255 @param shape of it, the batch first
+   * @param outputs which of its outputs are wanted, by name @returns these, flat, in that order
+   */
+  run(bytes: Uint8Array, shape: [number, number, number, number], outputs: string[]): Float32Array[]
+}
+
+/** Of a graph model's JSON, what is read here. */
+interface GraphFile {
+  modelTopology: object
+  weightsManifest: { weights: Core.io.WeightsManifestEntry[] }[]
+  format: string
+  signature: object
+}
+
+const require = createRequire(import.meta.url)
+/** The folder of what a package gives for Node. */
+const distOf = (name: string): string => dirname(require.resolve(name))
+
+let starting: Promise<typeof Core> | undefined
+
+/** TensorFlow.js on WebAssembly: no binary, no download, the same figures on every machine. */
+function tensors(): Promise<typeof Core> {
+  starting ??= (async () => {
+    const core = await import('@tensorflow/tfjs-core')
+    const wasm = await import('@tensorflow/tfjs-backend-wasm')
+    // The other core is the tracker's.
+    wasm.setThreadsCount(1)
+    wasm.setWasmPaths(join(distOf('@tensorflow/tfjs-backend-wasm'), '/'))
+    await core.setBackend('wasm')
+    await core.ready()
+    return core
+  })()
+  return starting
+}
+
+/** Reads a network whose weights a package ships. @throws InputError when they are not there */
+export async function loadModel(name: string): Promise<Model> {
+  const path = (() => {
+    try {
+      return join(distOf('@vladmandic/human'), '../models', name)
+    } catch {
+      throw missing(name)
+    }
+  })()
+  let graph: GraphFile
+  let weights: Buffer
+  try {
+    graph = JSON.parse(readFileSync(`${path}.json`, 'utf8')) as GraphFile
+    weights = readFileSync(`${path}.bin`)
+  } catch {
+    throw missing(name)
+  }
+  const core = await tensors()
+  const { loadGraphModel } = await import('@tensorflow/tfjs-converter')
+  const { modelTopology, format, signature } = graph
+  const model = await loadGraphModel({
+    load: () =>
+      Promise.resolve({
+        modelTopology,
+        format,
+        signature,
+        weightSpecs: graph.weightsManifest.flatMap((group) => group.weights),
+        weightData: weights.buffer.slice(
+          weights.byteOffset,
+          weights.byteOffset + weights.byteLength
+        ) as ArrayBuffer
+      })
+  })
+  return { run: (bytes, shape, outputs) => run(core, model, bytes, shape, outputs) }
+}
+
+const missing = (name: string): InputError =>
+  new InputError('', said('clips.detectorIsMissing', name))
+
+function run(
+  core: typeof Core,
+  model: GraphModel,
+  bytes: Uint8Array,
+  shape: [number, number, number, number],
+  outputs: string[]
+): Float32Array[] {
+  return core.tidy(() => {
+    const picture = core.cast(core.tensor4d(bytes, shape, 'int32'), 'float32')
+    const found = model.execute(picture, outputs)
+    return (Array.isArray(found) ? found : [found]).map((tensor) =>
+      Float32Array.from(tensor.dataSync())
+    )
+  })
+}

@@ -1,0 +1,23 @@
+import { parentPort } from 'node:worker_threads'
+import { InputError } from '../../core/errors.ts'
+import type { Answer, Question } from './inWorker.ts'
+import { ObjectDetector, SEEN_SIZE } from './objects.ts'
+import { cutTiles } from './tiles.ts'
+
+/** The detector in a thread of its own, beside the tracker; see inWorker.ts for the other end. */
+const tell = (answer: Answer): void => parentPort!.postMessage(answer)
+try {
+  const objects = await ObjectDetector.load()
+  parentPort!.on('message', ({ id, picture, size, tiles }: Question) => {
+    try {
+      const seen = objects.look(cutTiles(picture, size, tiles, SEEN_SIZE))
+      tell({ type: 'seen', id, seen })
+    } catch (error) {
+      tell({ type: 'failed', message: (error as Error).stack ?? String(error) })
+    }
+  })
+  tell({ type: 'ready' })
+} catch (error) {
+  if (error instanceof InputError) tell({ type: 'missing', said: error.said })
+  else tell({ type: 'failed', message: (error as Error).stack ?? String(error) })
+}
