@@ -274,6 +274,37 @@ describe('other kinds of footage', () => {
     expect(Math.abs(frames / footage.fps - 4)).toBeLessThan(2.01 / footage.fps)
   })
 
+  test.each([
+    [
+      'covered by even grey',
+      "drawbox=t=fill:color=gray:enable='between(t,10,20)'",
+      ['tamper', 'signalLoss']
+    ],
+    ['frozen', 'trim=0:10,tpad=stop_mode=clone:stop_duration=15', ['signalLoss']]
+  ])(
+    'a picture that comes again and again, %s, is told for what it is',
+    async (_, filter, kinds) => {
+      const file = join(folder, 'again.mp4')
+      execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', demo, '-vf', filter, '-t', '25', file])
+      const { tracks, measures, footage } = await analyseInWorker(file, { detector: false })
+      const detections = ['tamper', 'signalLoss'].map((kind) =>
+        parseWith(DetectionSchema, { id: kind, name: kind, kind })
+      )
+      const triggers = evaluate(
+        {
+          plan: { schedules: [], timeZone: 'UTC' },
+          camera: { ignore: [], detections },
+          fps: footage.fps,
+          start: 0
+        },
+        tracks,
+        measures
+      )
+      expect(triggers.map(({ detection }) => detection)).toEqual(kinds)
+      for (const { cause } of triggers) if (cause) expect(cause).toBe('covered')
+    }
+  )
+
   test('a stop between frames ends it with the given reason', async () => {
     const stop = new AbortController()
     const stopped = analyseInWorker(vtest, {

@@ -44,7 +44,8 @@ export class Measurer {
     const n = m.length++
     const cells = this.grid.columns * this.grid.rows
     const change = bgr === null ? 0 : this.take(bgr)
-    if (bgr === null || (this.seen && change < SAME)) {
+    const repeated = bgr !== null && this.seen && change < SAME
+    if (bgr === null || (repeated && this.reference.isLearning)) {
       if (n > 0) {
         for (const f of FIGURES) m.figures[f][n] = f === 'change' ? 0 : m.figures[f][n - 1]!
         // Nothing moves in a picture that stands still.
@@ -57,7 +58,8 @@ export class Measurer {
     const picture = this.luma
     const { mean: luma, deviation: contrast } = spreadOf(picture)
     const sharpness = sharpnessOf(picture)
-    const compared = this.reference.next(picture, { luma, contrast })
+    // A picture that comes again is judged on: what covers the lens may be so even that the encoder repeats it.
+    const compared = this.reference.next(picture, { luma, contrast }, !repeated)
     const { before } = this.reference
     const all = {
       luma,
@@ -67,11 +69,11 @@ export class Measurer {
       lumaBefore: before.luma,
       contrastBefore: before.contrast,
       detailBefore: before.detail,
-      change
+      change: repeated ? 0 : change
     }
     for (const f of FIGURES) m.figures[f][n] = all[f]
-    this.cells.next(picture, m.cells.subarray(n * cells, (n + 1) * cells))
-    m.fresh[n] = 1
+    if (!repeated) this.cells.next(picture, m.cells.subarray(n * cells, (n + 1) * cells))
+    m.fresh[n] = repeated ? 0 : 1
   }
 
   /** Reads the picture's luma; says by how much it differs from the last one's. */

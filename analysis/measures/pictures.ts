@@ -137,6 +137,12 @@ export function edgesOf({ width, height, data }: Gray, edges: Gray): void {
 }
 
 /**
+ * Edges that vary by less than a thirtieth of what the reference's do (squared) are no edges: a mean over time keeps a
+ * trace of what was there, which is where the reference has it however faint it is.
+ */
+const FADED = 1 / 900
+
+/**
  * How far the edges of a picture are where those of the reference are: Pearson's correlation in blocks, their mean
  * weighted by how much edge the reference has in each. One large thing that stands in front so costs its own blocks
  * only; a camera that has moved costs them all. 0 where the reference has nothing in it.
@@ -178,7 +184,7 @@ export function blockCorrelation(
       const [va, vb] = [saa - (sa * sa) / n, sbb - (sb * sb) / n]
       const weight = Math.sqrt(Math.max(0, vb))
       weights += weight
-      if (va > 1e-6 && vb > 1e-6) total += (weight * (sab - (sa * sb) / n)) / Math.sqrt(va * vb)
+      if (va > 1e-6 && va > FADED * vb && vb > 1e-6) total += (weight * (sab - (sa * sb) / n)) / Math.sqrt(va * vb)
     }
   return weights > 1e-3 ? total / weights : 0
 }

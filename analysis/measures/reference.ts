@@ -86,11 +86,17 @@ export class Reference {
     this.frames = 0
   }
 
+  /** Its first pictures, which it is made from, have not all been seen yet. */
+  get isLearning(): boolean {
+    return this.frames < LEARNED_SECONDS * this.fps
+  }
+
   /**
    * Compares the next picture, and lets the reference follow it if it is like enough.
-   * @throws InputError for another size
+   *
+   * @param learns false: it does not follow this one, which says nothing new @throws InputError for another size
    */
-  next(picture: Luma, whole: Whole): Comparison {
+  next(picture: Luma, whole: Whole, learns = true): Comparison {
     const { smooth, scaled, fps } = this
     if (
       Math.floor(picture.width / 2) !== smooth.width ||
@@ -132,7 +138,7 @@ export class Reference {
       whole.contrast >= LIKE.contrast * before.contrast &&
       detail >= LIKE.detail * before.detail
     const shift = structure < UNMOVED ? this.shift() : { shiftX: 0, shiftY: 0 }
-    if (isLike && shift.shiftX === 0 && shift.shiftY === 0)
+    if (learns && isLike && shift.shiftX === 0 && shift.shiftY === 0)
       this.follow(1 / (FOLLOWS_SECONDS * fps), smooth, { ...whole, detail })
     return { detail, structure, shapes, ...shift }
   }
