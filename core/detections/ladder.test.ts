@@ -76,7 +76,7 @@ describe('ladder of conditions', () => {
     const measured = (confidence: number) => {
       const tracks = walk(0, 1, 2, 3, 6)
       tracks.confidence.fill(confidence)
-      return rung(explain(make({}), tracks, 'a', 4)!, 'class')!.measured
+      return rung(explain(make({}), tracks, 'a', 4), 'class')!.measured
     }
     expect(measured(0.8)).toEqual('person, 80% likely')
     expect(measured(1)).toEqual('person')
