@@ -55,6 +55,14 @@ export interface LinkOutput {
   keeps: boolean
 }
 
+/** What it takes to speak with a device. */
+export interface Access {
+  address: string
+  account: { username: string; password: string } | null
+  /** SHA-256 of the one that it must show over TLS; null: any. */
+  certificate: string | null
+}
+
 /** A recording has begun to come within this. */
 const FILM_WITHIN_MS = 60_000
 /** Whatever prefix the device gives its namespace. */

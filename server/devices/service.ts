@@ -37,7 +37,7 @@ import {
 import { LivePictures, type ShownChannel } from './pictures.ts'
 import { EventSubscriptions } from './subscriptions.ts'
 import { latestEvents } from './events.ts'
-import { DeviceLink } from './link.ts'
+import { DeviceLink, type Access } from './link.ts'
 import {
   insertDevice,
   keepCertificate,
@@ -482,13 +482,26 @@ export class Devices {
   }
 
   /** A way to speak with a device. */
-  link(row: Pick<DeviceRow, 'address' | 'username' | 'sealed' | 'certificate'>): DeviceLink {
-    return linkOf(
-      row,
-      row.username !== null && row.sealed !== null
-        ? { username: row.username, password: this.passwordOf(row.sealed) }
-        : null
-    )
+  link(row: Parameters<Devices['access']>[0]): DeviceLink {
+    const access = this.access(row)
+    return linkOf(access, access.account)
+  }
+
+  /** What it takes to speak with a device. @throws DeviceError when its password cannot be read any more */
+  access({
+    address,
+    certificate,
+    username,
+    sealed
+  }: Pick<DeviceRow, 'address' | 'username' | 'sealed' | 'certificate'>): Access {
+    return {
+      address,
+      certificate,
+      account:
+        username !== null && sealed !== null
+          ? { username, password: this.passwordOf(sealed) }
+          : null
+    }
   }
 
   /** What a channel's analysis sees, until told to end. @throws DeviceError also where it does not say that */

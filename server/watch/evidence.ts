@@ -19,7 +19,8 @@ import type { Clips } from '../clips/service.ts'
 import { findClip } from '../clips/queries.ts'
 import { parsed } from '../columns.ts'
 import { readCamera, readSchedules, readSite } from '../sites/queries.ts'
-import { MEMORY_FPS, type TargetMemory } from './memory.ts'
+import { MEMORY_FPS } from './follower.ts'
+import type { TargetMemory } from './memory.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
 const AFTER_MS = 600
@@ -103,7 +104,7 @@ export class Evidence {
       from: at - BEFORE_MS,
       at,
       fps: MEMORY_FPS,
-      rows: this.memory.between(row.camera_id, at - BEFORE_MS, at + STILL_MS),
+      rows: await this.memory.between(row.camera_id, at - BEFORE_MS, at + STILL_MS),
       ...(await this.holding(row))
     }
     await mkdir(this.folder, { recursive: true })
