@@ -18,6 +18,7 @@ export class TargetMemory {
   private readonly database: Database
   private readonly devices: Devices
   private readonly log: (error: unknown) => void
+  private readonly againMs: number
   private readonly following = new Set<string>()
   private readonly again = new Set<NodeJS.Timeout>()
   private readonly asked = new Map<number, (rows: TargetRow[]) => void>()
@@ -27,7 +28,14 @@ export class TargetMemory {
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> = Promise.resolve()
 
-  constructor(database: Database, devices: Devices, log: (error: unknown) => void) {
+  /** @param againMs after which a camera that is not heard any more is asked again */
+  constructor(
+    database: Database,
+    devices: Devices,
+    log: (error: unknown) => void,
+    againMs = AGAIN_MS
+  ) {
+    this.againMs = againMs
     this.database = database
     this.devices = devices
     this.log = log
@@ -116,7 +124,7 @@ export class TargetMemory {
       this.again.delete(timer)
       this.following.delete(camera)
       if (!this.closed) this.looking = this.looking.then(() => this.follow(camera)).catch(this.log)
-    }, AGAIN_MS)
+    }, this.againMs)
     this.again.add(timer)
   }
 }
