@@ -26,7 +26,8 @@ import {
 } from './formats/actions.ts'
 import type { ArmInputs } from './arming/armInputs.ts'
 import type { Trigger } from './detections/index.ts'
-import { CameraSettingsSchema, SiteSettingsSchema, type Surroundings } from './sites/settings.ts'
+import { CameraSettingsSchema, SiteSettingsSchema } from './sites/settings.ts'
+import type { Surroundings } from './sites/surroundings.ts'
 import { ZoneSchema, bool, filled, id, noLongerThan, number, oneOf } from './schema/parts.ts'
 import type { DetectionNote, Severity } from './kinds/parts.ts'
 

@@ -15,7 +15,7 @@ import type { Devices } from './devices/service.ts'
 import { listDevices } from './devices/queries.ts'
 import { noteEdit, type EditNote } from './history/queries.ts'
 import { readSite, saveSchedule, siteIds } from './sites/queries.ts'
-import type { Surroundings } from '../core/sites/settings.ts'
+import type { Surroundings } from '../core/sites/surroundings.ts'
 import { parseWith } from '../core/schema/parse.ts'
 
 interface DemoSite {

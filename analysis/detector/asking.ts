@@ -79,13 +79,15 @@ export function needOf(
   return waited >= gap ? 'again' : 'beside'
 }
 
+const ROUNDING = 1e-6
+
 /** Whether a box lies in a square, large enough in it to be told from what is around. */
 export const isShownIn = (
   { x, y, w, h }: Box,
   square: { x: number; y: number; side: number }
 ): boolean =>
-  x >= square.x &&
-  y >= square.y &&
-  x + w <= square.x + square.side &&
-  y + h <= square.y + square.side &&
+  x >= square.x - ROUNDING &&
+  y >= square.y - ROUNDING &&
+  x + w <= square.x + square.side + ROUNDING &&
+  y + h <= square.y + square.side + ROUNDING &&
   Math.max(w, h) >= square.side / 6

@@ -71,6 +71,17 @@ describe('looking beside the tracker', () => {
     expect(eyes.count).toBe(looks.questions.length)
     expect(eyes.count).toBeLessThanOrEqual(300 / FPS / 2 + 6)
   })
+  test('one that is half out of the picture is looked at once, not again and again', async () => {
+    const looks = new Slow(() => 0)
+    const [tracker, eyes] = [new Tracker(FPS), new Eyes(looks, FPS, SIZE)]
+    for (let frame = 1; frame <= 60; frame++) {
+      tracker.step([patch(-6, 60), patch(310, 150)], frame)
+      await eyes.next(frame, new Uint8Array(0), LARGE, tracker.following)
+    }
+    await eyes.finish()
+    // At first, and once more as too little was said of them.
+    expect(eyes.count).toBeLessThanOrEqual(2)
+  })
   test('an error of the detector reaches whoever analyses', async () => {
     const broken: Looks = { look: () => Promise.reject(new Error('no more')) }
     await expect(walk(broken)).rejects.toThrow('no more')

@@ -28,12 +28,16 @@ const LEAST_SIZE = 10
  */
 const ANSWER_SECONDS = 10
 
-const scaled = ({ x, y, w, h }: Box, by: number): Box => ({
-  x: x * by,
-  y: y * by,
-  w: w * by,
-  h: h * by
-})
+/** A box in a picture that is so many times as large, as far as it is in it. */
+function shownOf({ x, y, w, h }: Box, by: number, { width, height }: FrameSize): Box {
+  const [left, top] = [Math.max(0, x * by), Math.max(0, y * by)]
+  return {
+    x: left,
+    y: top,
+    w: Math.min(width, (x + w) * by) - left,
+    h: Math.min(height, (y + h) * by) - top
+  }
+}
 
 /** Decides what of which picture the detector looks at, and gives what it says to the targets. */
 export class Eyes {
@@ -77,8 +81,8 @@ export class Eyes {
     const scale = size.width / this.analysed.width
     const shown = targets
       .filter(({ missed }) => missed === 0)
-      .map((target) => ({ target, box: scaled(target.rows.at(-1)!, scale) }))
-      .filter(({ box }) => Math.max(box.w, box.h) >= LEAST_SIZE)
+      .map((target) => ({ target, box: shownOf(target.rows.at(-1)!, scale, size) }))
+      .filter(({ box: { w, h } }) => Math.min(w, h) > 0 && Math.max(w, h) >= LEAST_SIZE)
     const inTurn = shown
       .map((one) => ({
         ...one,

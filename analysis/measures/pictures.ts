@@ -184,7 +184,8 @@ export function blockCorrelation(
       const [va, vb] = [saa - (sa * sa) / n, sbb - (sb * sb) / n]
       const weight = Math.sqrt(Math.max(0, vb))
       weights += weight
-      if (va > 1e-6 && va > FADED * vb && vb > 1e-6) total += (weight * (sab - (sa * sb) / n)) / Math.sqrt(va * vb)
+      if (va > 1e-6 && va > FADED * vb && vb > 1e-6)
+        total += (weight * (sab - (sa * sb) / n)) / Math.sqrt(va * vb)
     }
   return weights > 1e-3 ? total / weights : 0
 }

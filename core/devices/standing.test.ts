@@ -121,8 +121,8 @@ describe('state of a detection by plan, what was sent and what the device holds'
     const surroundings = { held: 'outdoors', wanted: 'indoors' } as const
     expect(changesOf({ ...all, surroundings, used: true })).toBe(4)
     expect(changesOf({ ...all, surroundings, used: false })).toBe(0)
-    expect(
-      changesOf({ ...all, surroundings: { ...surroundings, wanted: null }, used: true })
-    ).toBe(3)
+    expect(changesOf({ ...all, surroundings: { ...surroundings, wanted: null }, used: true })).toBe(
+      3
+    )
   })
 })

@@ -3,15 +3,9 @@ import { type AnalysisMode, type RuleAbility, type Rule } from '../formats/onvif
 import { differencesOf, type Difference } from '../formats/onvif/differences.ts'
 import { toRule, type Loss } from '../formats/onvif/toRule.ts'
 import type { Detection, Schedule } from '../formats/plan.ts'
-import type { Surroundings } from '../sites/settings.ts'
+import type { Surroundings, SurroundingsStanding } from '../sites/surroundings.ts'
 import type { ChannelDetection, DeviceView, StandingState, UnmanagedRule } from './views.ts'
 import { ruleTypeOf, kindOfType } from '../kinds/rules.ts'
-
-/** A device's switch for where its camera looks, beside what the plan says; `wanted` null: the switch lacks it. */
-export interface SurroundingsStanding {
-  held: Surroundings | null
-  wanted: Surroundings | null
-}
 
 /** One channel of a device, as it was last read and sent to. */
 export interface Channel {

@@ -5,7 +5,7 @@ import type { AnalysisMode, RuleAbility } from '../formats/onvif/rule.ts'
 import type { Difference } from '../formats/onvif/differences.ts'
 import type { Loss } from '../formats/onvif/toRule.ts'
 import type { DetectionKind } from '../formats/plan.ts'
-import type { SurroundingsStanding } from './standing.ts'
+import type { SurroundingsStanding } from '../sites/surroundings.ts'
 import { bool, filled, id, noLongerThan } from '../schema/parts.ts'
 
 /** What the server tells of devices, and what it may be told. */

@@ -14,7 +14,7 @@ import { coverageOf, isSameCheck, proofOf, settingsText } from './standing.ts'
 import type { Stage } from './stage.ts'
 import { parseWith } from '../schema/parse.ts'
 import { WEATHERS } from '../formats/weather.ts'
-import type { Surroundings } from '../sites/settings.ts'
+import type { Surroundings } from '../sites/surroundings.ts'
 
 /**
  * The demo site's own plan and scenes: invented data. What is checked is that a setting broken on

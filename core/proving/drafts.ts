@@ -1,4 +1,4 @@
-import type { Surroundings } from '../sites/settings.ts'
+import type { Surroundings } from '../sites/surroundings.ts'
 import type { Said } from '../messages/said.ts'
 import type { Actions, Endpoint } from '../formats/actions.ts'
 import type { About, Check, CheckEffect } from '../formats/check.ts'

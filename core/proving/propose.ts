@@ -1,5 +1,5 @@
 import { WEATHERS, type WeatherKind } from '../formats/weather.ts'
-import type { Surroundings } from '../sites/settings.ts'
+import type { Surroundings } from '../sites/surroundings.ts'
 import { said, type Said } from '../messages/said.ts'
 import type { Endpoint } from '../formats/actions.ts'
 import type { Check, CheckEffect } from '../formats/check.ts'

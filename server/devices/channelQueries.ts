@@ -1,11 +1,12 @@
 import { said } from '../../core/messages/said.ts'
-import type { Channel, SurroundingsStanding } from '../../core/devices/standing.ts'
+import type { Channel } from '../../core/devices/standing.ts'
+import type { SurroundingsStanding } from '../../core/sites/surroundings.ts'
 import type { AnalysisMode, RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import {
   surroundingsFor,
   type Surroundings,
   type SurroundingsSwitch
-} from '../../core/sites/settings.ts'
+} from '../../core/sites/surroundings.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../columns.ts'

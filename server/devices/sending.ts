@@ -10,7 +10,7 @@ import type { ChannelRow } from './channelQueries.ts'
 import type { DeviceLink } from './link.ts'
 import { DeviceError } from './deviceError.ts'
 import type { Rule } from '../../core/formats/onvif/rule.ts'
-import type { Surroundings } from '../../core/sites/settings.ts'
+import type { Surroundings } from '../../core/sites/surroundings.ts'
 
 /** What the channel is known to hold after a sending, and what was said on the way. */
 export interface Sent {

@@ -10,7 +10,7 @@ import {
   SURROUNDINGS,
   type Surroundings,
   type SurroundingsSwitch
-} from '../../core/sites/settings.ts'
+} from '../../core/sites/surroundings.ts'
 import { child, children, content, down, xml, type Element } from '../../core/formats/onvif/xml.ts'
 import { ifOffered } from './deviceError.ts'
 import type { DeviceWire } from './wire.ts'

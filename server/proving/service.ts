@@ -53,7 +53,7 @@ import { groundOf, type Ground } from './stage.ts'
 import type { Provers } from './provers.ts'
 import type { ClipSource } from './prover.ts'
 import { parseWith } from '../../core/schema/parse.ts'
-import type { Surroundings } from '../../core/sites/settings.ts'
+import type { Surroundings } from '../../core/sites/surroundings.ts'
 
 /** A camera with all that its checks depend on. */
 interface Place {

@@ -8,7 +8,7 @@ import type {
   SiteView
 } from '../../core/api.ts'
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
-import type { Surroundings } from '../../core/sites/settings.ts'
+import type { Surroundings } from '../../core/sites/surroundings.ts'
 import type { Sql } from '../database.ts'
 import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
 import { parsed } from '../columns.ts'

@@ -7,7 +7,8 @@ import {
 import './site.css'
 import { Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { SURROUNDINGS, type CameraSettings, type SiteSettings } from '../../core/sites/settings.ts'
+import { type CameraSettings, type SiteSettings } from '../../core/sites/settings.ts'
+import { SURROUNDINGS } from '../../core/sites/surroundings.ts'
 import { SiteForm } from './SiteForm.tsx'
 
 type Described = Omit<CameraSettings, 'order'>

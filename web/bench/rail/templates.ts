@@ -7,7 +7,7 @@ import {
   type Schedule
 } from '../../../core/formats/plan.ts'
 import type { Point } from '../../../core/geometry/shapes.ts'
-import type { Surroundings } from '../../../core/sites/settings.ts'
+import type { Surroundings } from '../../../core/sites/surroundings.ts'
 import type { Placed } from '../document.ts'
 import { newId } from '../../sync/newId.ts'
 import { freeName } from './freeName.ts'

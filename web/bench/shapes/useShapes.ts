@@ -24,7 +24,7 @@ import {
 } from '../picture/shape.ts'
 import { freeName } from '../rail/freeName.ts'
 import { newDrawn } from '../../kinds/newDetection.ts'
-import type { Surroundings } from '../../../core/sites/settings.ts'
+import type { Surroundings } from '../../../core/sites/surroundings.ts'
 import type { Template } from '../rail/templates.ts'
 import type { Selection } from '../selection.ts'
 import type { ViewPrefs } from './viewPrefs.ts'

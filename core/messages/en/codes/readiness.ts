@@ -1,5 +1,5 @@
 import { count, list, percent, settingSeconds } from '../../format.ts'
-import type { Surroundings } from '../../../sites/settings.ts'
+import type { Surroundings } from '../../../sites/surroundings.ts'
 import { messages } from '../../messages.ts'
 import { surroundings } from '../site.ts'
 
