@@ -111,6 +111,7 @@ test('reorders by menu and keyboard; a template fills every gate', async ({ page
   await page.getByRole('button', { name: 'More for Line 1' }).click()
   await page.getByRole('menuitem', { name: 'Move up' }).click()
   await expect(rail(page).getByRole('listitem').first()).toContainText('Line 1')
+  await kept(page)
   await page.reload()
   await expect(rail(page).getByRole('listitem').first()).toContainText('Line 1')
 
