@@ -60,11 +60,12 @@ export async function analyse(
     footage.duration === null ? null : Math.max(1, Math.round(footage.duration * footage.fps))
   const { cv } = await loadOpenCv()
   signal?.throwIfAborted()
+  // First, as it refuses a wrong grid: nothing has been started then that would go on.
+  const analyser = new Analyser(cv, size, footage.fps, grid)
   const [detector, withoutDetector] = withDetector ? await startDetector() : [null, null]
   const eyes = detector && new Eyes(detector, footage.fps, size)
   const large = eyes && largePictures(footage)
   const frames = decodeFrames(file, footage, size, large)
-  const analyser = new Analyser(cv, size, footage.fps, grid)
   const anew = new Set(learnAnewAt.map((seconds) => Math.floor(seconds * footage.fps + 1e-6) + 1))
   let done = 0
   try {

@@ -12,9 +12,12 @@ export interface FrameSize {
 
 /** The size at which a clip is analysed; even numbers, never larger than the clip. */
 export function analysedSize({ width, height }: FrameSize): FrameSize {
-  const even = (n: number): number => Math.max(2, 2 * Math.round(n / 2))
-  const scale = Math.min(1, ANALYSED_WIDTH / Math.max(width, height * 0.75))
-  return { width: even(width * scale), height: even(height * scale) }
+  return evenSize(width, height, Math.min(1, ANALYSED_WIDTH / Math.max(width, height * 0.75)))
+}
+
+function evenSize(width: number, height: number, scale: number): FrameSize {
+  const even = (n: number): number => Math.max(2, 2 * Math.round((n * scale) / 2))
+  return { width: even(width), height: even(height) }
 }
 
 /** Larger pictures, for the detector: wide enough for what is small, at most this. */
@@ -30,10 +33,8 @@ export interface LargePictures {
 }
 
 export function largePictures({ width, height, fps }: Footage): LargePictures {
-  const scale = Math.min(1, LARGE_WIDTH / Math.max(width, height))
-  const even = (n: number): number => Math.max(2, 2 * Math.round((n * scale) / 2))
   return {
-    size: { width: even(width), height: even(height) },
+    size: evenSize(width, height, Math.min(1, LARGE_WIDTH / Math.max(width, height))),
     every: Math.max(1, Math.round(LARGE_EVERY * fps))
   }
 }

@@ -46,20 +46,14 @@ function tensors(): Promise<typeof Core> {
 
 /** Reads a network whose weights a package ships. @throws InputError when they are not there */
 export async function loadModel(name: string): Promise<Model> {
-  const path = (() => {
-    try {
-      return join(distOf('@vladmandic/human'), '../models', name)
-    } catch {
-      throw missing(name)
-    }
-  })()
   let graph: GraphFile
   let weights: Buffer
   try {
+    const path = join(distOf('@vladmandic/human'), '../models', name)
     graph = JSON.parse(readFileSync(`${path}.json`, 'utf8')) as GraphFile
     weights = readFileSync(`${path}.bin`)
   } catch {
-    throw missing(name)
+    throw new InputError('', said('clips.detectorIsMissing', name))
   }
   const core = await tensors()
   const { loadGraphModel } = await import('@tensorflow/tfjs-converter')
@@ -79,9 +73,6 @@ export async function loadModel(name: string): Promise<Model> {
   })
   return { run: (bytes, shape, outputs) => run(core, model, bytes, shape, outputs) }
 }
-
-const missing = (name: string): InputError =>
-  new InputError('', said('clips.detectorIsMissing', name))
 
 function run(
   core: typeof Core,
