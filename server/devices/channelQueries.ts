@@ -1,10 +1,10 @@
 import { said } from '../../core/messages/said.ts'
 import type { Channel } from '../../core/devices/standing.ts'
-import type { SurroundingsStanding } from '../../core/sites/surroundings.ts'
 import type { AnalysisMode, RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import {
   surroundingsFor,
   type Surroundings,
+  type SurroundingsStanding,
   type SurroundingsSwitch
 } from '../../core/sites/surroundings.ts'
 import type { Sql } from '../database.ts'

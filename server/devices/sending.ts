@@ -10,7 +10,6 @@ import type { ChannelRow } from './channelQueries.ts'
 import type { DeviceLink } from './link.ts'
 import { DeviceError } from './deviceError.ts'
 import type { Rule } from '../../core/formats/onvif/rule.ts'
-import type { Surroundings } from '../../core/sites/surroundings.ts'
 
 /** What the channel is known to hold after a sending, and what was said on the way. */
 export interface Sent {
@@ -93,20 +92,14 @@ export async function sendChannel(
   }
 }
 
-/** Tells a channel where its camera looks. */
-export async function sendSurroundings(
-  link: DeviceLink,
-  channel: string,
-  to: Surroundings
+/** Changes something of a device that is no rule. @param what it is, for whoever reads the result */
+export async function sendChange(
+  what: Pick<SendResult, 'channel' | 'detection' | 'name'>,
+  work: () => Promise<unknown>
 ): Promise<SendResult> {
-  const base = {
-    channel,
-    detection: 'surroundings',
-    name: said('settings.surroundings'),
-    what: 'changed' as const
-  }
+  const base = { ...what, what: 'changed' as const }
   try {
-    await link.upkeep.setSurroundings(channel, to)
+    await work()
     return { ...base, error: null, holds: 'new' }
   } catch (error) {
     if (!(error instanceof DeviceError)) throw error

@@ -53,7 +53,7 @@ import {
   type DeviceRow
 } from './queries.ts'
 import type { Encryption } from './encryption.ts'
-import { mapConcurrent, sendChannel, sendSurroundings } from './sending.ts'
+import { mapConcurrent, sendChange, sendChannel } from './sending.ts'
 import { OtherCertificate } from './certificates.ts'
 import { DeviceError, isRefusal, type DeviceErrorKind } from './deviceError.ts'
 import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
@@ -585,8 +585,17 @@ export class Devices {
       const outcome = await sendChannel(link, channel, detections, schedules)
       await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
       results.push(...outcome.results)
-      if (isToldSurroundings(channel))
-        results.push(await sendSurroundings(link, channel.token, channel.surroundings.wanted))
+      if (isToldSurroundings(channel)) {
+        const { token, surroundings } = channel
+        const what = {
+          channel: token,
+          detection: 'surroundings',
+          name: said('settings.surroundings')
+        }
+        results.push(
+          await sendChange(what, () => link.upkeep.setSurroundings(token, surroundings.wanted))
+        )
+      }
     }
     await this.readAfresh(id)
     results.push(...(await this.sendOutputs(id, link)))
@@ -610,24 +619,17 @@ export class Devices {
       const endpoint = everything.endpoints.find(
         (e): e is OutputEndpoint => isOutput(e) && e.device === id && e.output === output.token
       )
-      const base = {
+      const what = {
         channel: '',
         detection: output.token,
-        name: endpoint?.name ?? output.name,
-        what: 'changed' as const
+        name: endpoint?.name ?? output.name
       }
-      try {
-        const voice = endpoint && wanted ? await voiceOf(this.database, row.site, endpoint) : null
-        await link.setOutput(output.token, toHold(wanted, output.held), voice)
-        results.push({ ...base, error: null, holds: 'new' })
-      } catch (error) {
-        if (!(error instanceof DeviceError)) throw error
-        results.push({
-          ...base,
-          error: error.said,
-          holds: error.kind === 'refused' ? 'old' : 'unknown'
+      results.push(
+        await sendChange(what, async () => {
+          const voice = endpoint && wanted ? await voiceOf(this.database, row.site, endpoint) : null
+          await link.setOutput(output.token, toHold(wanted, output.held), voice)
         })
-      }
+      )
     }
     if (results.length) await this.readAfresh(id)
     return results

@@ -39,6 +39,7 @@ const OUTSIDE_EVENTS: Readonly<Record<string, StorageView['outsideEvents']>> = {
 }
 const megabytes = (text: string): number | null =>
   /^\d{1,12}$/.test(text) ? Number(text) * 1e6 : null
+
 /** Addresses of hosts as the standard has them: by number or by name. */
 const hostsOf = (information: Element | undefined): string[] =>
   [

@@ -4,6 +4,6 @@ ALTER TABLE device ADD COLUMN storage LONGTEXT NULL CHECK (storage IS NULL OR js
 ALTER TABLE device
   ADD COLUMN certificate VARCHAR(95) NULL,
   ADD COLUMN shown_certificate VARCHAR(95) NULL;
--- The device's switch for where a channel looks (core/sites/settings.ts); null: it has none.
+-- The device's switch for where a channel looks (core/sites/surroundings.ts); null: it has none.
 ALTER TABLE device_channel
   ADD COLUMN surroundings TEXT NULL CHECK (surroundings IS NULL OR json_valid(surroundings));
