@@ -162,7 +162,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
 }
 
 function surroundingsWords({ held, wanted }: SurroundingsStanding): string {
-  const device = held === null ? common.none : surroundings[held].toLowerCase()
+  const device = (held === null ? common.none : surroundings[held]).toLowerCase()
   if (wanted === null) return msg.surroundingsNotOffered(device)
   if (wanted === held) return msg.surroundingsAsInThePlan(device)
   return msg.surroundingsDiffer(surroundings[wanted].toLowerCase(), device)

@@ -7,7 +7,7 @@ import {
 import './site.css'
 import { Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import { type CameraSettings, type SiteSettings } from '../../core/sites/settings.ts'
+import type { CameraSettings, SiteSettings } from '../../core/sites/settings.ts'
 import { SURROUNDINGS } from '../../core/sites/surroundings.ts'
 import { SiteForm } from './SiteForm.tsx'
 

@@ -3,7 +3,7 @@ import './site.css'
 import { Input, InputNumber, Radio, Select } from 'antd'
 import { useMemo, type ReactNode } from 'react'
 import { places } from '../../core/sites/places.ts'
-import { type SiteSettings } from '../../core/sites/settings.ts'
+import type { SiteSettings } from '../../core/sites/settings.ts'
 import { SURROUNDINGS, type Surroundings } from '../../core/sites/surroundings.ts'
 
 const zones = Intl.supportedValuesOf('timeZone').map((value) => ({ value, label: value }))
