@@ -71,7 +71,7 @@ test('shows counts on all clips, and what a change does on the others', async ({
   // asked before the worker has been given it.
   let letThrough = (): void => {}
   const opened = new Promise<void>((resolve) => (letThrough = resolve))
-  await page.route(/\/api\/clips\/[^/]+\/measures$/, async (route) => {
+  await page.route(/\/clips\/[^/]+\/measures$/, async (route) => {
     await opened
     await route.continue()
   })
