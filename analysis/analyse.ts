@@ -4,6 +4,7 @@ import { USUAL_GRID, type Grid, type Measures } from '../core/measures/measures.
 import type { Tracks } from '../core/targets/tracks.ts'
 import { Analyser } from './analyser.ts'
 import { Eyes } from './detector/eyes.ts'
+import { Heads } from './detector/heads.ts'
 import { Detector } from './detector/inWorker.ts'
 import { analysedSize, decodeFrames, largePictures } from './frames.ts'
 import { loadOpenCv } from './opencv.ts'
@@ -63,8 +64,11 @@ export async function analyse(
   // First, as it refuses a wrong grid: nothing has been started then that would go on.
   const analyser = new Analyser(cv, size, footage.fps, grid)
   const [detector, withoutDetector] = withDetector ? await startDetector() : [null, null]
-  const eyes = detector && new Eyes(detector, footage.fps, size)
-  const large = eyes && largePictures(footage)
+  const looking = detector && [
+    new Eyes(detector, footage.fps, size),
+    new Heads(detector, footage.fps, size)
+  ]
+  const large = looking && largePictures(footage)
   const frames = decodeFrames(file, footage, size, large)
   const anew = new Set(learnAnewAt.map((seconds) => Math.floor(seconds * footage.fps + 1e-6) + 1))
   let done = 0
@@ -73,7 +77,8 @@ export async function analyse(
       done++
       if (anew.has(done)) analyser.learnAnew()
       analyser.next(picture)
-      if (eyes && large && larger) await eyes.next(done, larger, large.size, analyser.following)
+      if (looking && large && larger)
+        for (const one of looking) await one.next(done, larger, large.size, analyser.following)
       if (done % PROGRESS_FRAMES === 0) {
         onProgress?.(done, expected)
         // Lets a message to stop be heard between two frames.
@@ -83,7 +88,7 @@ export async function analyse(
     }
     checkWhole(name, done, expected, footage, await frames.ending())
     onProgress?.(done, done)
-    await eyes?.finish()
+    for (const one of looking ?? []) await one.finish()
     return { footage, frames: done, withoutDetector, ...analyser.finish() }
   } finally {
     frames.stop()

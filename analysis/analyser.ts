@@ -9,6 +9,7 @@ import { Foreground } from './foreground.ts'
 import type { FrameSize } from './frames.ts'
 import { Measurer } from './measures/measurer.ts'
 import type { Followed } from './target.ts'
+import { facesOf } from './targetFaces.ts'
 import { Tracker } from './tracker.ts'
 
 /**
@@ -100,17 +101,9 @@ function tracksOf(
   const faces = new Map<string, Face>()
   kept.forEach((target, index) => {
     const classes = classify(target.rows, fps, size, target.told)
+    const ofTarget = facesOf(target, found, fps)
     target.rows.forEach((row, i) => {
-      // A face belongs to the target in whose upper third its middle is.
-      const face = found
-        .get(row.frame)
-        ?.find(
-          (f) =>
-            f.x + f.w / 2 >= row.x &&
-            f.x + f.w / 2 <= row.x + row.w &&
-            f.y + f.h / 2 >= row.y &&
-            f.y + f.h / 2 <= row.y + row.h / 3
-        )
+      const face = ofTarget.get(row.frame)
       if (face)
         faces.set(faceKey(row.frame, index + 1), {
           x: face.x / size.width,

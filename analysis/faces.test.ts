@@ -3,52 +3,55 @@ import { findFace } from './faces.ts'
 import { Wavering } from './wavering.ts'
 
 const size = { width: 100, height: 140 }
-/** A figure 120 high, 40 wide: a head with skin where the arguments say, a blue coat, on grey. */
-function figure(paint: (y: number) => 'skin' | 'mask' | 'hair'): Uint8Array {
+type Rgb = readonly [r: number, g: number, b: number]
+/** Skin and hair, from fair to deep, and one in infra-red, where all is grey; invented, as a painter would mix them. */
+const people: [name: string, skin: Rgb, hair: Rgb][] = [
+  ['fair, red hair', [236, 200, 180], [120, 62, 36]],
+  ['light, brown hair', [201, 154, 123], [43, 33, 28]],
+  ['olive, black hair', [168, 126, 92], [22, 19, 15]],
+  ['brown, black hair', [122, 82, 58], [22, 19, 15]],
+  ['deep, black hair', [78, 52, 40], [18, 16, 14]],
+  ['deep, grey hair', [78, 52, 40], [150, 146, 140]],
+  ['in infra-red', [170, 170, 170], [60, 60, 60]]
+]
+const mask: Rgb = [169, 198, 211]
+
+/** A figure 120 high, 40 wide: a head painted by rows, as shares of the height, a blue coat, on grey. */
+function figure(paint: (y: number) => Rgb): Uint8Array {
   const picture = new Uint8Array(size.width * size.height * 3).fill(120)
-  const colours = {
-    skin: [123, 154, 201],
-    mask: [211, 198, 169],
-    hair: [28, 33, 43],
-    coat: [77, 54, 39]
-  } // blue, green, red
   for (let y = 10; y < 130; y++)
     for (let x = 30; x < 70; x++) {
       const head = y < 10 + 0.155 * 120
       if (head && Math.abs(x - 50) > 7) continue
-      const [b, g, r] = colours[head ? paint((y - 10) / 120) : 'coat'] as [number, number, number]
+      const [r, g, b] = head ? paint((y - 10) / 120) : [39, 54, 77]
       picture.set([b, g, r], 3 * (y * size.width + x))
     }
   return picture
 }
-const box = { x: 30, y: 10, w: 40, h: 120 }
+const box = { x: 30, y: 10, w: 40, h: 120, head: 50 }
 
-describe('faces of upright figures', () => {
-  test('reads skin around the eyes as a face, and around the mouth as no mask', () => {
-    const face = findFace(
-      figure((y) => (y < 0.03 ? 'hair' : 'skin')),
+describe('faces of upright figures, by contrast', () => {
+  test.each(people)('%s: a face, bare and masked; none from behind', (_name, skin, hair) => {
+    const bare = findFace(
+      figure((y) => (y < 0.04 ? hair : skin)),
       size,
       box
     )!
-    expect(face.mask).toBe(false)
-    expect(Math.abs(face.x + face.w / 2 - 50)).toBeLessThan(1)
-    expect(face.y).toBeLessThan(14)
-  })
-
-  test('reads skin around the eyes but not the mouth as a mask', () => {
+    const grey = new Set(skin).size === 1
+    // Without colour a pale mask is like pale skin, and a shadow like a dark one.
+    expect(bare.mask).toBe(grey ? null : false)
+    expect(Math.abs(bare.x + bare.w / 2 - 50)).toBeLessThan(1)
+    expect(bare.y).toBeLessThan(14)
+    const masked = findFace(
+      figure((y) => (y < 0.04 ? hair : y < 0.09 ? skin : grey ? [192, 192, 192] : mask)),
+      size,
+      box
+    )!
+    if (!grey) expect(masked.mask).toBe(true)
+    else expect(masked.mask).toBeNull()
     expect(
       findFace(
-        figure((y) => (y < 0.03 ? 'hair' : y < 0.09 ? 'skin' : 'mask')),
-        size,
-        box
-      )!.mask
-    ).toBe(true)
-  })
-
-  test('finds no face from behind', () => {
-    expect(
-      findFace(
-        figure((y) => (y < 0.13 ? 'hair' : 'skin')),
+        figure((y) => (y < 0.13 ? hair : skin)),
         size,
         box
       )
@@ -56,7 +59,8 @@ describe('faces of upright figures', () => {
   })
 
   test('finds no face on a small or lying figure', () => {
-    const picture = figure(() => 'skin')
+    const picture = figure((y) => (y < 0.04 ? [43, 33, 28] : [201, 154, 123]))
+    expect(findFace(picture, size, box)).not.toBeNull()
     expect(findFace(picture, size, { ...box, h: 50 })).toBeNull()
     expect(findFace(picture, size, { ...box, w: 130 })).toBeNull()
   })

@@ -1,5 +1,7 @@
 import type CV from '@techstark/opencv-js'
+import type { Box } from '../core/geometry/shapes.ts'
 import { describeColours } from './appearance.ts'
+import { HEAD } from './faces.ts'
 import type { FrameSize } from './frames.ts'
 import { Wavering } from './wavering.ts'
 
@@ -14,6 +16,12 @@ export interface Blob {
   colours: Float32Array
   /** In a place where something starts to move again and again. */
   wavers: boolean
+}
+
+/** A patch as it was found. */
+export interface Patch extends Blob {
+  /** The middle of its top, where an upright figure has its head: arms may reach far to one side. */
+  head: number
 }
 
 /** The part of OpenCV that its types leave out. */
@@ -79,7 +87,7 @@ export class Foreground {
   }
 
   /** The patches of one frame; frames must come in order. */
-  find(picture: Uint8Array): Blob[] {
+  find(picture: Uint8Array): Patch[] {
     const { cv, frame, mask, labels, stats } = this
     frame.data.set(picture)
     // Learns quickly at first, so that who was there from the start leaves no ghost; but not so quickly that somebody
@@ -91,7 +99,7 @@ export class Foreground {
     cv.morphologyEx(mask, mask, cv.MORPH_CLOSE, this.body)
     const count = cv.connectedComponentsWithStats(mask, labels, stats, this.centroids, 8, cv.CV_32S)
     this.wavering.next(mask.data)
-    const blobs: Blob[] = []
+    const blobs: Patch[] = []
     const rows = stats.data32S
     for (let i = 1; i < count; i++) {
       const [x = 0, y = 0, w = 0, h = 0, area = 0] = rows.subarray(i * 5, i * 5 + 5)
@@ -101,6 +109,7 @@ export class Foreground {
         ...box,
         area,
         colours: describeColours(picture, labels.data32S, i, this.size.width, box),
+        head: middleOfTop(labels.data32S, i, this.size.width, box),
         wavers: this.wavering.holds(box)
       })
     }
@@ -120,4 +129,21 @@ export class Foreground {
     ])
       part.delete()
   }
+}
+
+/** The middle of a patch's pixels in the rows of the head. */
+function middleOfTop(
+  labels: Int32Array,
+  label: number,
+  width: number,
+  { x, y, w, h }: Box
+): number {
+  let [sum, count] = [0, 0]
+  for (let py = y; py < y + Math.max(1, HEAD * h); py++)
+    for (let px = x; px < x + w; px++)
+      if (labels[py * width + px] === label) {
+        sum += px + 0.5
+        count++
+      }
+  return count ? sum / count : x + w / 2
 }

@@ -1,6 +1,7 @@
 import type { Box } from '../core/geometry/shapes.ts'
 import type { Told } from './detector/asking.ts'
 import { blendColours } from './appearance.ts'
+import type { FoundFace } from './faces.ts'
 import type { Blob } from './foreground.ts'
 import { Kalman } from './kalman.ts'
 
@@ -32,6 +33,8 @@ export class Followed {
   readonly colours: Float32Array
   /** What the detector said of it. */
   readonly told: Told[] = []
+  /** Frames in which the detector looked at its head, in order, and what face it saw there. */
+  readonly looked: { frame: number; face: FoundFace | null }[] = []
   /** Frames since it was last seen. */
   missed = 0
   seen = 0

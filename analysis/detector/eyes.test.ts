@@ -3,22 +3,26 @@ import type { Blob } from '../foreground.ts'
 import { Followed } from '../target.ts'
 import { Tracker } from '../tracker.ts'
 import { Eyes } from './eyes.ts'
-import type { Looks, Question } from './inWorker.ts'
+import type { Looks, Shown } from './inWorker.ts'
 import type { Detected } from './objects.ts'
 
 const [FPS, SIZE, LARGE] = [10, { width: 320, height: 180 }, { width: 640, height: 360 }]
 const patch = (x: number, y: number, w = 14, h = 40): Blob => ({
-  ...{ x, y, w, h, area: w * h, colours: new Float32Array(48).fill(1 / 48), wavers: false }
+  ...{ x, y, w, h, area: w * h, colours: new Float32Array(48).fill(1 / 48) },
+  wavers: false
 })
+
+const noFaces = (): Promise<[]> => Promise.resolve([])
 
 /** A detector that sees a person in the middle of every tile, after as long as it is told. */
 class Slow implements Looks {
-  readonly questions: Omit<Question, 'id'>[] = []
+  readonly questions: Shown[] = []
+  readonly faces = noFaces
   private readonly turns: (n: number) => number
   constructor(turns: (n: number) => number) {
     this.turns = turns
   }
-  async look(question: Omit<Question, 'id'>): Promise<Detected[]> {
+  async look(question: Shown): Promise<Detected[]> {
     this.questions.push(question)
     for (let n = this.turns(this.questions.length); n > 0; n--)
       await new Promise((resolve) => setImmediate(resolve))
@@ -83,7 +87,7 @@ describe('looking beside the tracker', () => {
     expect(eyes.count).toBeLessThanOrEqual(2)
   })
   test('an error of the detector reaches whoever analyses', async () => {
-    const broken: Looks = { look: () => Promise.reject(new Error('no more')) }
+    const broken: Looks = { look: () => Promise.reject(new Error('no more')), faces: noFaces }
     await expect(walk(broken)).rejects.toThrow('no more')
   })
 })

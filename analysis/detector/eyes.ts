@@ -4,6 +4,7 @@ import type { Followed } from '../target.ts'
 import { NEEDS, isShownIn, needOf, type Asked, type Need } from './asking.ts'
 import type { Looks } from './inWorker.ts'
 import { match, seenOnce } from './matching.ts'
+import { Budget, Open } from './open.ts'
 import { SEEN_SIZE } from './objects.ts'
 import { boxInPicture, layOut, squareAround, tileOf, type Tile } from './tiles.ts'
 
@@ -22,12 +23,6 @@ const SAVED_FOR: Readonly<Record<Need, number>> = {
 const TILES = 9
 /** What is smaller than this in the picture, in pixels, shows nothing. */
 const LEAST_SIZE = 10
-/**
- * Answers count in what is asked next once they are this old, in seconds of footage: results must not hang on how fast
- * the machine is. Whoever is ahead by more waits for them.
- */
-const ANSWER_SECONDS = 10
-
 /** A box in a picture that is so many times as large, as far as it is in it. */
 function shownOf({ x, y, w, h }: Box, by: number, { width, height }: FrameSize): Box {
   const [left, top] = [Math.max(0, x * by), Math.max(0, y * by)]
@@ -45,9 +40,8 @@ export class Eyes {
   private readonly fps: number
   private readonly analysed: FrameSize
   private readonly asked = new WeakMap<Followed, Asked>()
-  private readonly open: { frame: number; answer: Promise<void> }[] = []
-  private saved = SAVED_LOOKS
-  private last = 1
+  private readonly open: Open
+  private readonly budget: Budget
   /** Pictures that were looked at. */
   count = 0
 
@@ -56,6 +50,8 @@ export class Eyes {
     this.looks = looks
     this.fps = fps
     this.analysed = analysed
+    this.open = new Open(fps)
+    this.budget = new Budget(LOOKS_A_SECOND, SAVED_LOOKS, fps)
   }
 
   /**
@@ -70,14 +66,10 @@ export class Eyes {
     size: FrameSize,
     targets: readonly Followed[]
   ): Promise<void> {
-    const known = frame - Math.round(ANSWER_SECONDS * this.fps)
-    while (this.open[0] && this.open[0].frame <= known) await this.open.shift()!.answer
-    this.saved = Math.min(
-      SAVED_LOOKS,
-      this.saved + ((frame - this.last) / this.fps) * LOOKS_A_SECOND
-    )
-    this.last = frame
-    if (this.saved < 1) return
+    const known = this.open.knownAt(frame)
+    await this.open.until(known)
+    this.budget.at(frame)
+    if (this.budget.saved < 1) return
     const scale = size.width / this.analysed.width
     const shown = targets
       .filter(({ missed }) => missed === 0)
@@ -94,20 +86,17 @@ export class Eyes {
       .sort(
         (a, b) => NEEDS.indexOf(a.need) - NEEDS.indexOf(b.need) || a.at - b.at || b.box.h - a.box.h
       )
-    if (!inTurn[0] || this.saved < SAVED_FOR[inTurn[0].need]) return
+    if (!inTurn[0] || this.budget.saved < SAVED_FOR[inTurn[0].need]) return
     const squares: Tile['from'][] = []
     for (const { box } of inTurn)
       if (squares.length < TILES && !squares.some((square) => isShownIn(box, square)))
         squares.push(squareAround(box, size))
     const inSight = shown.filter(({ box }) => squares.some((square) => isShownIn(box, square)))
     for (const { target, box } of inSight) this.asked.set(target, { frame, height: box.h })
-    this.saved--
+    this.budget.saved--
     this.count++
     const tiles = layOut(squares, SEEN_SIZE)
-    const before = this.open.at(-1)?.answer
-    const answer = this.looks.look({ picture, size, tiles }).then(async (seen) => {
-      // What a target was told stays in the order of frames.
-      await before
+    this.open.add(frame, this.looks.look({ picture, size, tiles }), (seen) => {
       const inPicture = seen.flatMap((one) => {
         const tile = tileOf(one, tiles)
         return tile ? { ...one, ...boxInPicture(one, tile) } : []
@@ -119,9 +108,6 @@ export class Eyes {
         if (opinion) inSight[i]!.target.told.push({ frame, ...opinion })
       })
     })
-    // Its error is thrown to whoever waits for it; until then it must not count as unhandled.
-    answer.catch(() => {})
-    this.open.push({ frame, answer })
   }
 
   private needOf(
@@ -149,6 +135,6 @@ export class Eyes {
 
   /** Waits for the last answers. @throws what the detector throws */
   async finish(): Promise<void> {
-    while (this.open.length) await this.open.shift()!.answer
+    await this.open.until(Infinity)
   }
 }

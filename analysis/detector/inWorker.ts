@@ -2,31 +2,41 @@ import { Worker } from 'node:worker_threads'
 import { InputError } from '../../core/errors.ts'
 import type { Said } from '../../core/messages/said.ts'
 import type { FrameSize } from '../frames.ts'
+import type { SeenFace } from './faces.ts'
 import type { Detected } from './objects.ts'
 import type { Tile } from './tiles.ts'
 
-/** What the detector is asked: to look at these tiles of a picture (blue, green, red bytes). */
-export interface Question {
-  id: number
+/** Tiles of a picture (blue, green, red bytes). */
+export interface Shown {
   picture: Uint8Array
   size: FrameSize
   tiles: readonly Tile[]
 }
 
+/** What the detector is asked: to look for something in the tiles of a picture. */
+export interface Question extends Shown {
+  id: number
+  what: 'objects' | 'faces'
+}
+
 export type Answer =
   | { type: 'ready' }
   | { type: 'seen'; id: number; seen: Detected[] }
+  | { type: 'faces'; id: number; seen: SeenFace[] }
   | { type: 'missing'; said: Said | string }
   | { type: 'failed'; message: string }
 
 /** Looks at pictures; `Detector` does so in a thread of its own. */
 export interface Looks {
   /** What is seen, in pixels of the tiles as they are laid out. */
-  look(question: Omit<Question, 'id'>): Promise<Detected[]>
+  look(shown: Shown): Promise<Detected[]>
+  /** The faces that are seen, in pixels of the whole picture; the tiles are laid out in `FACES_SIZE`. */
+  faces(shown: Shown): Promise<SeenFace[]>
 }
 
 interface Waiting {
-  resolve: (seen: Detected[]) => void
+  /** What is given is what was asked for: the thread answers each question by its kind. */
+  resolve: (seen: never) => void
   reject: (error: Error) => void
 }
 
@@ -37,15 +47,19 @@ export class Detector implements Looks {
   private readonly ready: Promise<void>
   private asked = 0
   private broken: Error | null = null
+  private failed: (error: Error) => void = () => {}
 
   private constructor() {
     this.worker = new Worker(new URL('./thread.mjs', import.meta.url), { execArgv: [] })
+    let started = (): void => {}
     this.ready = new Promise((resolve, reject) => {
-      this.waiting.set(-1, { resolve: () => resolve(), reject })
+      started = resolve
+      this.failed = reject
     })
     this.worker.on('message', (answer: Answer) => {
-      if (answer.type === 'ready') this.settle(-1)?.resolve([])
-      else if (answer.type === 'seen') this.settle(answer.id)?.resolve(answer.seen)
+      if (answer.type === 'ready') started()
+      else if (answer.type === 'seen' || answer.type === 'faces')
+        this.settle(answer.id)?.resolve(answer.seen as never)
       else
         this.fail(
           answer.type === 'missing' ? new InputError('', answer.said) : new Error(answer.message)
@@ -67,14 +81,24 @@ export class Detector implements Looks {
     }
   }
 
-  look({ picture, size, tiles }: Omit<Question, 'id'>): Promise<Detected[]> {
-    return new Promise((resolve, reject) => {
+  look(shown: Shown): Promise<Detected[]> {
+    return this.ask<Detected[]>('objects', shown)
+  }
+
+  faces(shown: Shown): Promise<SeenFace[]> {
+    return this.ask<SeenFace[]>('faces', shown)
+  }
+
+  private ask<T>(what: Question['what'], { picture, size, tiles }: Shown): Promise<T> {
+    return new Promise<T>((resolve, reject) => {
       if (this.broken) return reject(this.broken)
       const id = this.asked++
       this.waiting.set(id, { resolve, reject })
       // A copy goes: whoever asks may go on using the picture.
       const own = new Uint8Array(picture)
-      this.worker.postMessage({ id, picture: own, size, tiles } satisfies Question, [own.buffer])
+      this.worker.postMessage({ id, what, picture: own, size, tiles } satisfies Question, [
+        own.buffer
+      ])
     })
   }
 
@@ -91,6 +115,7 @@ export class Detector implements Looks {
 
   private fail(error: Error): void {
     this.broken ??= error
+    this.failed(error)
     for (const { reject } of this.waiting.values()) reject(this.broken)
     this.waiting.clear()
   }

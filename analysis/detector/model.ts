@@ -10,9 +10,21 @@ import { said } from '../../core/messages/said.ts'
 export interface Model {
   /**
    * @param bytes a picture, 0 to 255 @param shape of it, the batch first
-   * @param outputs which of its outputs are wanted, by name @returns these, flat, in that order
+   * @param outputs which of its outputs are wanted, by name @param values what the network takes: bytes, so changed
+   * @returns these outputs, flat, in that order
    */
-  run(bytes: Uint8Array, shape: [number, number, number, number], outputs: string[]): Float32Array[]
+  run(
+    bytes: Uint8Array,
+    shape: [number, number, number, number],
+    outputs: string[],
+    values?: Values
+  ): Float32Array[]
+}
+
+/** Values of a picture that a network takes: its bytes times something, and something added. */
+interface Values {
+  times: number
+  plus: number
 }
 
 /** Of a graph model's JSON, what is read here. */
@@ -71,7 +83,9 @@ export async function loadModel(name: string): Promise<Model> {
         ) as ArrayBuffer
       })
   })
-  return { run: (bytes, shape, outputs) => run(core, model, bytes, shape, outputs) }
+  return {
+    run: (bytes, shape, outputs, values) => run(core, model, bytes, shape, outputs, values)
+  }
 }
 
 function run(
@@ -79,10 +93,12 @@ function run(
   model: GraphModel,
   bytes: Uint8Array,
   shape: [number, number, number, number],
-  outputs: string[]
+  outputs: string[],
+  values?: Values
 ): Float32Array[] {
   return core.tidy(() => {
-    const picture = core.cast(core.tensor4d(bytes, shape, 'int32'), 'float32')
+    const raw = core.cast(core.tensor4d(bytes, shape, 'int32'), 'float32')
+    const picture = values ? core.add(core.mul(raw, values.times), values.plus) : raw
     const found = model.execute(picture, outputs)
     return (Array.isArray(found) ? found : [found]).map((tensor) =>
       Float32Array.from(tensor.dataSync())

@@ -1,5 +1,6 @@
 import { parentPort } from 'node:worker_threads'
 import { InputError } from '../../core/errors.ts'
+import { FaceDetector } from './faces.ts'
 import type { Answer, Question } from './inWorker.ts'
 import { ObjectDetector, SEEN_SIZE } from './objects.ts'
 import { cutTiles } from './tiles.ts'
@@ -7,11 +8,11 @@ import { cutTiles } from './tiles.ts'
 /** The detector in a thread of its own, beside the tracker; see inWorker.ts for the other end. */
 const tell = (answer: Answer): void => parentPort!.postMessage(answer)
 try {
-  const objects = await ObjectDetector.load()
-  parentPort!.on('message', ({ id, picture, size, tiles }: Question) => {
+  const [objects, faces] = [await ObjectDetector.load(), await FaceDetector.load()]
+  parentPort!.on('message', ({ id, what, picture, size, tiles }: Question) => {
     try {
-      const seen = objects.look(cutTiles(picture, size, tiles, SEEN_SIZE))
-      tell({ type: 'seen', id, seen })
+      if (what === 'faces') tell({ type: 'faces', id, seen: faces.look(picture, size, tiles) })
+      else tell({ type: 'seen', id, seen: objects.look(cutTiles(picture, size, tiles, SEEN_SIZE)) })
     } catch (error) {
       tell({ type: 'failed', message: (error as Error).stack ?? String(error) })
     }
