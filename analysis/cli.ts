@@ -9,6 +9,10 @@ import { USUAL_GRID, writeMeasures, type Grid } from '../core/measures/measures.
 import { writeMot } from '../core/formats/mot.ts'
 import { spansOf } from '../core/targets/tracks.ts'
 import { analyseInWorker } from './inWorker.ts'
+import { Pace } from './pace.ts'
+
+/** What takes longer than so many seconds is told before. */
+const LONG_SECONDS = 60
 
 const readGrid = (text: string): Grid => {
   const m = /^(\d{1,3})x(\d{1,3})$/.exec(text)
@@ -44,6 +48,8 @@ await runCommand(async (args) => {
     throw new UsageError(said('clips.detectorIsOnOrOff', String(detector)))
   const stop = new AbortController()
   process.once('SIGINT', () => stop.abort(new Error('stopped')))
+  const pace = new Pace()
+  let told = false
   const bar = process.stderr.isTTY && !values.silent
   const { footage, frames, tracks, measures, withoutDetector } = await analyseInWorker(
     positionals[0]!,
@@ -52,7 +58,12 @@ await runCommand(async (args) => {
       grid,
       detector: detector === 'on',
       onProgress: (done, expected) => {
-        if (bar) process.stderr.write(msg.ofFrames(done, expected ?? '?'))
+        const left = pace.left(done, expected)
+        if (bar) process.stderr.write(msg.ofFrames(done, expected ?? '?', left))
+        // Said once: whoever must wait for long can stop it, and take a shorter clip or a faster machine.
+        if (told || left === null) return
+        told = true
+        if (left >= LONG_SECONDS && !values.silent) process.stderr.write(msg.willTake(left))
       }
     }
   )

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { DateTime } from 'luxon'
 import {
+  aboutDuration,
   clipTime,
   count,
   dateAndSecond,
@@ -47,6 +48,15 @@ test('formats numbers', () => {
     '60:00.0'
   ])
   expect(duration(24 * 3600 + 720)).toBe('24 h 12 min')
+  expect([0.4, 13, 57, 58, 100, 731, 3905].map(aboutDuration)).toEqual([
+    '5 s',
+    '15 s',
+    '55 s',
+    '1 min',
+    '2 min',
+    '12 min',
+    '1 h 5 min'
+  ])
 })
 
 test('formats counts and lists', () => {

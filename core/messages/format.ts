@@ -57,6 +57,9 @@ export function duration(s: number): string {
   const largest = first < 0 ? parts.slice(2) : parts.slice(first, first + 2).filter(([n]) => n > 0)
   return shown(largest.map(([n, unit]) => `${n} ${unit}`).join(' '))
 }
+/** `25 s`, `12 min`, `1 h 5 min`: of what is only estimated. */
+export const aboutDuration = (s: number): string =>
+  duration(s < 57.5 ? Math.max(5, 5 * Math.round(s / 5)) : 60 * Math.max(1, Math.round(s / 60)))
 /** `00:39.1` of seconds from the start of a clip. */
 export function clipTime(s: number): string {
   const tenths = Math.round(s * 10)

@@ -7,6 +7,7 @@ import { join } from 'node:path'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { analyseInWorker } from '../../analysis/inWorker.ts'
+import { Pace } from '../../analysis/pace.ts'
 import { makeView } from '../../analysis/pictures.ts'
 import { probe } from '../../analysis/probe.ts'
 import type { ClipView } from '../../core/api.ts'
@@ -321,6 +322,7 @@ export class Clips {
     try {
       if (clip.made && !existsSync(original)) await this.paint(clip, original, signal)
       clip.progress = { share: 0, step: said('clips.tracking') }
+      const pace = new Pace()
       const { footage, frames, tracks, measures, withoutDetector } = await analyseInWorker(
         original,
         {
@@ -330,7 +332,7 @@ export class Clips {
           onProgress: (done, expected) =>
             (clip.progress = {
               share: expected ? 0.9 * Math.min(1, done / expected) : null,
-              step: said('clips.trackingFrame', done, expected)
+              step: said('clips.trackingFrame', done, expected, pace.left(done, expected))
             })
         }
       )

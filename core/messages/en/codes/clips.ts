@@ -1,5 +1,9 @@
-import { count } from '../../format.ts'
+import { aboutDuration, count } from '../../format.ts'
 import { messages } from '../../messages.ts'
+
+/** What is left of something, where it is known. */
+const timeLeft = (left: number | null): string =>
+  left === null ? '' : `, about ${aboutDuration(left)} left`
 
 export const clips = messages({
   recordingRuns: 'This camera is being recorded already.',
@@ -50,13 +54,14 @@ export const clips = messages({
     `The files of the trained detector (${name}) are missing. Install the packages again with npm ci, or analyse with --detector off.`,
   detectorIsOnOrOff: (text: string) => `--detector is "${text}"; must be on or off`,
   installItWithAptGetInstall: 'install it with: apt-get install ffmpeg',
-  ofFrames: (done: number, expected: number | string) => `
-${done} of ${expected} frames`,
+  ofFrames: (done: number, expected: number | string, left: number | null) =>
+    `\r${done} of ${expected} frames${timeLeft(left)}    `,
+  willTake: (left: number) => `The analysis will take about ${aboutDuration(left)} here.\n`,
   analysisFailed: 'The analysis failed. See the server log.',
   painting: (done: number, frames: number) => `Painting frame ${done} of ${frames}`,
   converting: 'Converting',
-  trackingFrame: (done: number, expected: null | number) =>
-    `Tracking targets, frame ${done}${expected ? ` of ${expected}` : ''}`,
+  trackingFrame: (done: number, expected: null | number, left: number | null) =>
+    `Tracking targets, frame ${done}${expected ? ` of ${expected}` : ''}${timeLeft(left)}`,
   tracking: 'Tracking targets',
   waiting: 'Waiting for another analysis'
 })
