@@ -28,6 +28,7 @@ import { DetectionSchema, type Detection } from '../core/formats/plan.ts'
 import { CLASSES } from '../core/targets/classes.ts'
 import { spansOf, tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
 import { benchActions } from './actions/main.ts'
+import { benchClasses } from './classes/main.ts'
 import { benchDevices } from './devices/main.ts'
 import { benchRtsp } from './rtsp/main.ts'
 import { benchInterface } from './interface/main.ts'
@@ -467,6 +468,7 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 
 console.log(`${cpus()[0]!.model}, ${cpus().length} cores, Node ${process.version}\n`)
 if (process.argv.includes('--devices')) await benchDevices()
+else if (process.argv.includes('--classes')) await benchClasses()
 else if (process.argv.includes('--rtsp')) await benchRtsp()
 else if (process.argv.includes('--sites')) await benchSites()
 else if (process.argv.includes('--interface')) await benchInterface()
@@ -485,6 +487,7 @@ else {
       '\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)'
     )
   console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+  console.log('classes on public pictures: npm run bench -- --classes (some two minutes)')
   console.log('pictures over RTSP: npm run bench -- --rtsp (some two minutes)')
   console.log('one of fifty sites: npm run bench -- --sites (some seconds)')
   console.log('checks, Watch and search: npm run bench -- --proving (some five minutes)')
