@@ -6,6 +6,7 @@ import { Analyser } from './analyser.ts'
 import { Eyes } from './detector/eyes.ts'
 import { Heads } from './detector/heads.ts'
 import { Detector } from './detector/inWorker.ts'
+import { Standing } from './detector/standing.ts'
 import { analysedSize, decodeFrames, largePictures } from './frames.ts'
 import { loadOpenCv } from './opencv.ts'
 import { probe, type Footage } from './probe.ts'
@@ -64,10 +65,13 @@ export async function analyse(
   // First, as it refuses a wrong grid: nothing has been started then that would go on.
   const analyser = new Analyser(cv, size, footage.fps, grid)
   const [detector, withoutDetector] = withDetector ? await startDetector() : [null, null]
-  const looking = detector && [
-    new Eyes(detector, footage.fps, size),
-    new Heads(detector, footage.fps, size)
-  ]
+  const standing = detector && new Standing(detector, footage.fps, size)
+  const looking = detector &&
+    standing && [
+      standing,
+      new Eyes(detector, footage.fps, size),
+      new Heads(detector, footage.fps, size)
+    ]
   const large = looking && largePictures(footage)
   const frames = decodeFrames(file, footage, size, large)
   const anew = new Set(learnAnewAt.map((seconds) => Math.floor(seconds * footage.fps + 1e-6) + 1))
@@ -89,7 +93,7 @@ export async function analyse(
     checkWhole(name, done, expected, footage, await frames.ending())
     onProgress?.(done, done)
     for (const one of looking ?? []) await one.finish()
-    return { footage, frames: done, withoutDetector, ...analyser.finish() }
+    return { footage, frames: done, withoutDetector, ...analyser.finish(standing?.found) }
   } finally {
     frames.stop()
     analyser.delete()

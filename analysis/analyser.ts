@@ -1,13 +1,17 @@
 import type CV from '@techstark/opencv-js'
+import type { Box } from '../core/geometry/shapes.ts'
 import type { Evidence } from '../core/detections/index.ts'
 import { USUAL_GRID, type Grid } from '../core/measures/measures.ts'
+import type { TargetClass } from '../core/targets/classes.ts'
 import { faceKey, type Face } from '../core/targets/faces.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tracks.ts'
 import { classify } from './classify.ts'
+import type { Stander } from './detector/standing.ts'
 import { findFace, type FoundFace } from './faces.ts'
 import { Foreground } from './foreground.ts'
 import type { FrameSize } from './frames.ts'
 import { Measurer } from './measures/measurer.ts'
+import { withStanders } from './standers.ts'
 import type { Followed } from './target.ts'
 import { facesOf } from './targetFaces.ts'
 import { Tracker } from './tracker.ts'
@@ -17,13 +21,13 @@ import { Tracker } from './tracker.ts'
  * measure each picture as a whole.
  */
 export class Analyser {
-  private readonly size: FrameSize
-  private readonly fps: number
+  readonly size: FrameSize
+  readonly fps: number
   private readonly foreground: Foreground
   private readonly tracker: Tracker
   private readonly measurer: Measurer
   private readonly faces = new Map<number, FoundFace[]>()
-  private frames = 0
+  frames = 0
 
   /**
    * @param size of the pictures that will be given, in pixels
@@ -58,10 +62,14 @@ export class Analyser {
     if (found.length) this.faces.set(this.frames, found)
   }
 
-  /** The targets and measures of all pictures; ends all targets. */
-  finish(): Evidence {
+  /**
+   * The targets and measures of all pictures; ends all targets.
+   *
+   * @param standers what stood there from the first picture on, by the detector
+   */
+  finish(standers: readonly Stander[] = []): Evidence {
     return {
-      tracks: tracksOf(this.tracker.finish(), this.fps, this.size, this.faces),
+      tracks: tracksOf(this.tracker.finish(), standers, this, this.faces),
       measures: this.measurer.finish()
     }
   }
@@ -90,40 +98,44 @@ function isKept({ rows, seen }: Followed, fps: number): boolean {
 /** Kept targets as columns, numbered from 1 in the order in which they came into view. */
 function tracksOf(
   targets: Followed[],
-  fps: number,
-  size: FrameSize,
+  standers: readonly Stander[],
+  { fps, frames, size }: { fps: number; frames: number; size: FrameSize },
   found: Map<number, FoundFace[]>
 ): Tracks {
-  const kept = targets
-    .filter((target) => isKept(target, fps))
-    .sort((a, b) => a.rows[0]!.frame - b.rows[0]!.frame || a.rows[0]!.x - b.rows[0]!.x)
+  const kept = withStanders(
+    targets.filter((target) => isKept(target, fps)),
+    standers,
+    fps,
+    frames
+  )
   const rows: TargetRow[] = []
   const faces = new Map<string, Face>()
-  kept.forEach((target, index) => {
-    const classes = classify(target.rows, fps, size, target.told)
+  kept.forEach(({ stood, target }, index) => {
+    const id = index + 1
+    const add = (frame: number, box: Box, cls: TargetClass, confidence: number): void => {
+      rows.push({ frame, id, ...shareOf(box, size), cls, confidence })
+    }
+    if (stood)
+      for (let frame = stood.from; frame <= stood.to; frame++)
+        add(frame, stood, stood.cls, stood.likelihood)
+    if (!target) return
+    const told = stood ? [{ ...stood, frame: target.rows[0]!.frame }, ...target.told] : target.told
+    const classes = classify(target.rows, fps, size, told)
     const ofTarget = facesOf(target, found, fps)
     target.rows.forEach((row, i) => {
       const face = ofTarget.get(row.frame)
       if (face)
-        faces.set(faceKey(row.frame, index + 1), {
-          x: face.x / size.width,
-          y: face.y / size.height,
-          w: face.w / size.width,
-          h: face.h / size.height,
-          mask: face.mask,
-          name: null
-        })
-      rows.push({
-        frame: row.frame,
-        id: index + 1,
-        x: row.x / size.width,
-        y: row.y / size.height,
-        w: row.w / size.width,
-        h: row.h / size.height,
-        cls: classes[i]!.cls,
-        confidence: classes[i]!.likelihood
-      })
+        faces.set(faceKey(row.frame, id), { ...shareOf(face, size), mask: face.mask, name: null })
+      add(row.frame, row, classes[i]!.cls, classes[i]!.likelihood)
     })
   })
   return { ...tracksFromRows(rows, fps), faces }
 }
+
+/** A box in shares of the picture. */
+const shareOf = ({ x, y, w, h }: Box, size: FrameSize): Box => ({
+  x: x / size.width,
+  y: y / size.height,
+  w: w / size.width,
+  h: h / size.height
+})
