@@ -280,7 +280,7 @@ export async function makeApp({
       await retention.close()
       await leftovers.close()
       await sendings.close()
-      evidence.close()
+      await evidence.close()
       await recordings.close()
       await recorder.close()
       await walks.close()

@@ -25,10 +25,12 @@ import type { TargetMemory } from './memory.ts'
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
 const AFTER_MS = 600
 /**
- * More than these at a time are left out, two for each trigger: a device that is flooded is not
- * asked for pictures as well.
+ * More than these at a time are left out, two for each trigger, waited for or being done: a device that is flooded is
+ * not asked for pictures as well.
  */
 const MAX_WAITING = 120
+/** So many are done at once: the events that come in go before what is kept of them. */
+const AT_ONCE = 4
 /** What the camera reported is kept from so long before a trigger to so long after it. */
 const BEFORE_MS = 20_000
 const STILL_MS = 3000
@@ -61,6 +63,10 @@ export class Evidence {
   private readonly folder: string
   private readonly log: (error: unknown) => void
   private readonly waiting = new Set<NodeJS.Timeout>()
+  /** What is due, and waits for its turn. */
+  private readonly due: (() => Promise<void>)[] = []
+  private readonly running = new Set<Promise<void>>()
+  private closed = false
   private readonly clips: Clips
   private readonly memory: TargetMemory
 
@@ -82,7 +88,8 @@ export class Evidence {
 
   /** A trigger has been taken. */
   note({ trigger }: { trigger?: number }): void {
-    if (trigger === undefined || this.waiting.size >= MAX_WAITING) return
+    const open = this.waiting.size + this.due.length + this.running.size
+    if (trigger === undefined || this.closed || open >= MAX_WAITING) return
     const at = Date.now()
     this.later(AFTER_MS, () => this.keep(trigger))
     this.later(STILL_MS, () => this.keepRecord(trigger, at))
@@ -91,9 +98,23 @@ export class Evidence {
   private later(ms: number, work: () => Promise<void>): void {
     const timer = setTimeout(() => {
       this.waiting.delete(timer)
-      work().catch(this.log)
+      this.due.push(work)
+      this.work()
     }, ms)
     this.waiting.add(timer)
+  }
+
+  /** Begins what is due, as much as may be done at once. */
+  private work(): void {
+    while (this.running.size < AT_ONCE && this.due.length) {
+      const job: Promise<void> = this.due.shift()!()
+        .catch(this.log)
+        .finally(() => {
+          this.running.delete(job)
+          this.work()
+        })
+      this.running.add(job)
+    }
   }
 
   /** Keeps what the camera has reported around a live trigger, with what held then. */
@@ -177,8 +198,12 @@ export class Evidence {
     }
   }
 
-  close(): void {
+  /** Leaves what has not begun, and waits for what has. */
+  async close(): Promise<void> {
+    this.closed = true
     for (const timer of this.waiting) clearTimeout(timer)
+    this.due.length = 0
+    await Promise.all(this.running)
   }
 
   private async keep(id: number): Promise<void> {
