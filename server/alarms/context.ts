@@ -1,16 +1,16 @@
+import { isOutput } from '../../core/formats/actions.ts'
 import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
 import { readEndpoints, readSettings } from '../actions/queries.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Sql } from '../database.ts'
 import type { Devices } from '../devices/service.ts'
-import { listDevices } from '../devices/queries.ts'
-import { readSchedules, readSite } from '../sites/queries.ts'
-import type { SiteView } from '../../core/api.ts'
+import { outputsOf } from '../devices/queries.ts'
+import { namesOf, readSchedules, readSiteAlone, type SiteAlone } from '../sites/queries.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 
 /** What deciding the actions of a trigger needs to know of a site, as it is now. */
 export interface ActionsContext {
-  site: SiteView
+  site: SiteAlone
   schedules: Schedule[]
   actions: SiteActions
   /** Of cameras and devices, by id. */
@@ -21,13 +21,14 @@ export interface ActionsContext {
 const known = new Map<string, { key: string; hours: EndpointHours }>()
 
 export async function readContext(sql: Sql, siteId: string): Promise<ActionsContext> {
-  const site = await readSite(sql, siteId)
-  const [endpoints, schedules, settings, devices] = [
+  const site = await readSiteAlone(sql, siteId)
+  const [endpoints, schedules, settings, names] = [
     await readEndpoints(sql, site.id),
     await readSchedules(sql, site.id),
     await readSettings(sql, site.id),
-    await listDevices(sql, site.id)
+    await namesOf(sql, site.id)
   ]
+  const kept = endpoints.map((e) => e.endpoint)
   const key = JSON.stringify([
     site.id,
     site.timeZone,
@@ -50,18 +51,22 @@ export async function readContext(sql: Sql, siteId: string): Promise<ActionsCont
     site,
     schedules: schedules.map((s) => s.schedule),
     actions: {
-      endpoints: endpoints.map((e) => e.endpoint),
+      endpoints: kept,
       hours: hours.hours,
       people: settings.people.people,
       mail: settings.mail.mail,
-      outputs: new Set(devices.flatMap((d) => d.outputs.map(({ token }) => `${d.id} ${token}`)))
+      outputs: new Set(
+        (await outputsOf(sql, new Set(kept.filter(isOutput).map((e) => e.device)))).map(
+          ({ device, token }) => `${device} ${token}`
+        )
+      )
     },
-    names: new Map([...site.cameras, ...devices].map(({ id, name }) => [id, name]))
+    names
   }
 }
 
 /** What the site's contacts are now, as they were heard last. */
-export const inputsNow = ({ inputs }: SiteView, devices: Devices): ArmInputs =>
+export const inputsNow = ({ inputs }: SiteAlone, devices: Devices): ArmInputs =>
   Object.fromEntries(
     inputs.map(({ id, device, token }) => {
       const set = device && token ? devices.subscriptions.contact(device, token) : null

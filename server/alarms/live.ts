@@ -137,7 +137,7 @@ export class LiveTriggers {
     )
     // Whether it is of a walk is decided by when it was said, not by how long it was on its way.
     const at = this.walks.momentOf(device, event.at, Date.now())
-    const ingested = await this.alarms.ingest(sql, {
+    const trigger: NewTrigger = {
       source: 'device',
       device,
       camera: channel.camera,
@@ -146,7 +146,8 @@ export class LiveTriggers {
       firedAt,
       byCamera,
       walk: this.walks.walkAt(channel.camera, at)
-    })
+    }
+    const ingested = await this.alarms.ingest(sql, trigger, site)
     return [{ ...ingested, at }]
   }
 
@@ -211,7 +212,8 @@ export class LiveTriggers {
         walk: this.walks.walkAt(camera, now)
       }
       if (d.debounceSeconds <= SHORT_DEBOUNCE_S) {
-        if (this.mayFire(camera, d, site, now)) taken.push(await this.alarms.ingest(sql, trigger))
+        if (this.mayFire(camera, d, site, now))
+          taken.push(await this.alarms.ingest(sql, trigger, site))
       } else {
         const after = async (): Promise<void> => {
           const at = Date.now()

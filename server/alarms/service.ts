@@ -7,7 +7,7 @@ import type { Database, Sql } from '../database.ts'
 import { readDetections } from '../detections/queries.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
-import { readContext } from './context.ts'
+import { readContext, type ActionsContext } from './context.ts'
 import { insertDelivery, takeTrigger, type NewTrigger, type Ingested } from './intake.ts'
 import { siteOfCamera } from '../sites/queries.ts'
 import {
@@ -52,9 +52,14 @@ export class Alarms {
     return taken
   }
 
-  /** The same in the transaction of the caller, who says `taken` once it is committed. */
-  async ingest(sql: Sql, trigger: NewTrigger): Promise<Ingested> {
-    const { site, actions, names } = await readContext(sql, await siteOfCamera(sql, trigger.camera))
+  /**
+   * The same in the transaction of the caller, who says `taken` once it is committed.
+   *
+   * @param context of the camera's site, where the caller has read it in this transaction
+   */
+  async ingest(sql: Sql, trigger: NewTrigger, context?: ActionsContext): Promise<Ingested> {
+    const { site, actions, names } =
+      context ?? (await readContext(sql, await siteOfCamera(sql, trigger.camera)))
     return takeTrigger(sql, site.id, actions, names, trigger, Date.now())
   }
 

@@ -93,6 +93,21 @@ export async function listDevices(sql: Sql, site?: string): Promise<DeviceRow[]>
   ).map(rowOf)
 }
 
+/** The outputs that devices have, as they were read last. */
+export async function outputsOf(
+  sql: Sql,
+  devices: ReadonlySet<string>
+): Promise<{ device: string; token: string }[]> {
+  if (!devices.size) return []
+  const rows = await sql.rows<{ id: string; outputs: unknown }>(
+    `SELECT id, outputs FROM device WHERE outputs IS NOT NULL AND id IN (${[...devices].map(() => '?').join(', ')})`,
+    [...devices]
+  )
+  return rows.flatMap(({ id, outputs }) =>
+    parsed<LinkOutput[]>(outputs).map(({ token }) => ({ device: id, token }))
+  )
+}
+
 export async function readDevice(sql: Sql, id: string): Promise<DeviceRow> {
   const [row] = await sql.rows<Raw>(`${select} WHERE id = ?`, [id])
   if (!row) throw notFound(said('things.device', id.slice(0, 64)))

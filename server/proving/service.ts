@@ -1,7 +1,6 @@
 import { Failure, saidOfError } from '../../core/errors.ts'
 import { said } from '../../core/messages/said.ts'
 import { createHash } from 'node:crypto'
-import type { SiteView } from '../../core/api.ts'
 import type { Actions, Endpoint } from '../../core/formats/actions.ts'
 import { CheckSchema, type Check } from '../../core/formats/check.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
@@ -31,7 +30,7 @@ import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/queries.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
-import { readCameras, siteOfCamera } from '../sites/queries.ts'
+import { readCameras, siteOfCamera, type SiteAlone } from '../sites/queries.ts'
 import {
   editsBetween,
   insertResult,
@@ -65,7 +64,7 @@ interface Place {
 }
 
 interface Scenery {
-  site: SiteView
+  site: SiteAlone
   context: ActionsContext
   endpoints: Endpoint[]
   places: Map<string, Place>

@@ -28,6 +28,9 @@ interface SiteRow {
   changed_at: number
 }
 
+/** A site without its cameras. */
+export type SiteAlone = Omit<SiteView, 'cameras' | 'deletedCameras'>
+
 const siteColumns =
   'site.id, site.name, time_zone, latitude, longitude, inputs, site.surroundings, is_set_up, site.version, site.changed_at'
 
@@ -42,7 +45,7 @@ const siteOf = ({
   is_set_up,
   version,
   changed_at
-}: SiteRow): Omit<SiteView, 'cameras' | 'deletedCameras'> => ({
+}: SiteRow): SiteAlone => ({
   id,
   name,
   timeZone: time_zone,
@@ -54,27 +57,44 @@ const siteOf = ({
   changedAt: changed_at
 })
 
-/** A site with its cameras. @throws ApiError when it is not there */
-export async function readSite(sql: Sql, id: string): Promise<SiteView> {
+/** A site without its cameras: of many, reading these takes a while. @throws ApiError when it is not there */
+export async function readSiteAlone(sql: Sql, id: string): Promise<SiteAlone> {
   const [row] = await sql.rows<SiteRow>(
     `SELECT ${siteColumns} FROM site WHERE id = ? AND NOT removed`,
     [id]
   )
   if (!row) throw notFound(said('things.site'))
+  return siteOf(row)
+}
+
+/** A site with its cameras. @throws ApiError when it is not there */
+export async function readSite(sql: Sql, id: string): Promise<SiteView> {
+  const site = await readSiteAlone(sql, id)
   const cameras = await sql.rows<CameraSummary>(
     `SELECT camera.id, camera.name, position AS \`order\`, surroundings, version, changed_at AS changedAt,
             (SELECT COUNT(*) FROM clip WHERE clip.camera_id = camera.id) AS clips,
             (SELECT COUNT(*) FROM detection WHERE detection.camera_id = camera.id AND NOT deleted) AS detections,
             (SELECT clip.id FROM clip WHERE clip.camera_id = camera.id AND clip.state = 'ready' ORDER BY created_at DESC LIMIT 1) AS clip
        FROM camera WHERE site_id = ? AND NOT removed ORDER BY position, id`,
-    [row.id]
+    [site.id]
   )
   const deletedCameras = await sql.rows<{ id: string; version: number }>(
     'SELECT id, version FROM camera WHERE site_id = ? AND removed ORDER BY id',
-    [row.id]
+    [site.id]
   )
-  return { ...siteOf(row), cameras, deletedCameras }
+  return { ...site, cameras, deletedCameras }
 }
+
+/** The names of a site's cameras and devices, by id. */
+export const namesOf = async (sql: Sql, site: string): Promise<Map<string, string>> =>
+  new Map(
+    (
+      await sql.rows<{ id: string; name: string }>(
+        'SELECT id, name FROM camera WHERE site_id = ? AND NOT removed UNION ALL SELECT id, name FROM device WHERE site_id = ?',
+        [site, site]
+      )
+    ).map(({ id, name }) => [id, name])
+  )
 
 /** The ids of all sites, the oldest first. */
 export const siteIds = async (sql: Sql): Promise<string[]> =>
@@ -101,7 +121,7 @@ export async function cameraOfSite(sql: Sql, site: string, camera: string): Prom
 }
 
 export interface CameraRow {
-  site: Omit<SiteView, 'cameras' | 'deletedCameras'>
+  site: SiteAlone
   camera: Pick<Camera, 'id' | 'name'>
   /** Its own, or the site's. */
   surroundings: Surroundings

@@ -18,7 +18,7 @@ import {
 import type { Clips } from '../clips/service.ts'
 import { findClip } from '../clips/queries.ts'
 import { parsed } from '../columns.ts'
-import { readCamera, readSchedules, readSite } from '../sites/queries.ts'
+import { readCamera, readSchedules, readSiteAlone } from '../sites/queries.ts'
 import { MEMORY_FPS } from './follower.ts'
 import type { TargetMemory } from './memory.ts'
 
@@ -135,7 +135,7 @@ export class Evidence {
   /** The hours of a trigger's detection and the scene of its camera, as they are now. */
   private async holding(row: Row): Promise<Pick<TriggerRecord, 'plan' | 'ignore' | 'scene'>> {
     const [site, schedules, { scene }] = [
-      await readSite(this.database, row.site_id),
+      await readSiteAlone(this.database, row.site_id),
       await readSchedules(this.database, row.site_id),
       await readCamera(this.database, row.camera_id)
     ]
