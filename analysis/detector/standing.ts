@@ -40,7 +40,7 @@ interface Candidate extends Detected {
   looks: number
   sum: number
   missed: number
-  state: 'seen once' | 'stands' | 'gone'
+  state: 'seen' | 'stands' | 'gone'
 }
 
 /** Finds what stands still from the first picture on, which no background can tell. */
@@ -105,10 +105,10 @@ export class Standing {
 
   /** Those that may stand there still. After the first look, each thing once, and only what was sure. */
   private left(frame: number): Candidate[] {
-    if (this.candidates.some(({ state, from }) => state === 'seen once' && from < frame))
+    if (this.candidates.some(({ state, from }) => state === 'seen' && from < frame))
       this.candidates = this.candidates.filter(
         (one, i, all) =>
-          one.state !== 'seen once' ||
+          one.state !== 'seen' ||
           !all.some(
             (other, j) =>
               iou(one, other) > SAME / 2 &&
@@ -168,7 +168,7 @@ function wholeOf({ width, height }: FrameSize): Tile['from'][][] {
 
 const firstSeen = (one: Detected, frame: number): Candidate => ({
   ...one,
-  ...{ from: frame, to: frame, looks: 1, sum: one.likelihood, missed: 0, state: 'seen once' }
+  ...{ from: frame, to: frame, looks: 1, sum: one.likelihood, missed: 0, state: 'seen' }
 })
 
 /** What one more look says of a candidate. */
@@ -182,7 +182,7 @@ function look(
     (one) => one.cls === candidate.cls && iou(one, candidate) >= SAME && one.likelihood >= STILL
   )
   const covered = moving.some((box) => overlap(box, candidate) >= COVERED * area(candidate))
-  if (candidate.state === 'seen once') {
+  if (candidate.state === 'seen') {
     candidate.state = again && !covered ? 'stands' : 'gone'
     if (candidate.state === 'gone') return
   } else if (covered) return
