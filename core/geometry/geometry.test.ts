@@ -4,6 +4,17 @@ import clipping from 'polygon-clipping'
 import { contains, segmentsMeet, selfCrossing, side, signedArea, type Point } from './shapes.ts'
 import { shareInZone } from './share.ts'
 
+/** What two outlines share; null: the library gives up, as it does now and then over edges that nearly coincide. */
+function commonOf(a: Outline, b: Outline): Outline[] | null {
+  try {
+    return clipping.intersection(a, b)
+  } catch (error) {
+    if (/^Unable to complete output ring/.test((error as Error).message)) return null
+    throw error
+  }
+}
+type Outline = [number, number][][]
+
 /**
  * A random simple polygon: vertices at random distances around a centre, in order of angle
  * (star-shaped, so often concave).
@@ -130,9 +141,9 @@ describe('side and contains', () => {
             [x1 - ux + uy, y1 - uy - ux]
           ]
         }
-        expect(segmentsMeet(a, b, d, e)).toBe(
-          clipping.intersection([thin(a, b)], [thin(d, e)]).length > 0
-        )
+        const common = commonOf([thin(a, b)], [thin(d, e)])
+        fc.pre(common !== null)
+        expect(segmentsMeet(a, b, d, e)).toBe(common!.length > 0)
       }),
       { numRuns: 1000 }
     )
