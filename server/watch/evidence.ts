@@ -69,15 +69,19 @@ export class Evidence {
   private closed = false
   private readonly clips: Clips
   private readonly memory: TargetMemory
+  private readonly times: { after: number; still: number }
 
+  /** @param times milliseconds after a trigger, of its picture and of what was reported around it */
   constructor(
     database: Database,
     pictures: Pictures,
     clips: Clips,
     memory: TargetMemory,
     folder: string,
-    log: (error: unknown) => void
+    log: (error: unknown) => void,
+    times = { after: AFTER_MS, still: STILL_MS }
   ) {
+    this.times = times
     this.clips = clips
     this.memory = memory
     this.database = database
@@ -91,8 +95,8 @@ export class Evidence {
     const open = this.waiting.size + this.due.length + this.running.size
     if (trigger === undefined || this.closed || open >= MAX_WAITING) return
     const at = Date.now()
-    this.later(AFTER_MS, () => this.keep(trigger))
-    this.later(STILL_MS, () => this.keepRecord(trigger, at))
+    this.later(this.times.after, () => this.keep(trigger))
+    this.later(this.times.still, () => this.keepRecord(trigger, at))
   }
 
   private later(ms: number, work: () => Promise<void>): void {
