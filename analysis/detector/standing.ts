@@ -142,14 +142,14 @@ export class Standing {
     await this.open.until(Infinity)
   }
 
-  /** What stood there; to the end of the clip where the last look saw it. */
+  /** What stood there, to the end of the clip where one of the last two looks saw it. */
   get found(): Stander[] {
     return this.candidates
       .filter(({ looks }) => looks > 1)
-      .map(({ x, y, w, h, cls, from, to, sum, looks, state, missed }) => ({
+      .map(({ x, y, w, h, cls, from, to, sum, looks, state }) => ({
         ...{ x: x / this.by, y: y / this.by, w: w / this.by, h: h / this.by },
         ...{ cls, likelihood: sum / looks, from },
-        to: state === 'stands' && missed === 0 ? Infinity : to
+        to: state === 'stands' ? Infinity : to
       }))
   }
 }

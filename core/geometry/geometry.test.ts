@@ -143,7 +143,7 @@ describe('side and contains', () => {
         }
         const common = commonOf([thin(a, b)], [thin(d, e)])
         fc.pre(common !== null)
-        expect(segmentsMeet(a, b, d, e)).toBe(common!.length > 0)
+        expect(segmentsMeet(a, b, d, e)).toBe(common.length > 0)
       }),
       { numRuns: 1000 }
     )
