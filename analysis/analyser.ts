@@ -21,13 +21,13 @@ import { Tracker } from './tracker.ts'
  * measure each picture as a whole.
  */
 export class Analyser {
-  readonly size: FrameSize
-  readonly fps: number
+  private readonly size: FrameSize
+  private readonly fps: number
   private readonly foreground: Foreground
   private readonly tracker: Tracker
   private readonly measurer: Measurer
   private readonly faces = new Map<number, FoundFace[]>()
-  frames = 0
+  private frames = 0
 
   /**
    * @param size of the pictures that will be given, in pixels
@@ -68,8 +68,9 @@ export class Analyser {
    * @param standers what stood there from the first picture on, by the detector
    */
   finish(standers: readonly Stander[] = []): Evidence {
+    const { fps, frames, size } = this
     return {
-      tracks: tracksOf(this.tracker.finish(), standers, this, this.faces),
+      tracks: tracksOf(this.tracker.finish(), standers, { fps, frames, size }, this.faces),
       measures: this.measurer.finish()
     }
   }

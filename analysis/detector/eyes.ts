@@ -3,10 +3,10 @@ import type { FrameSize } from '../frames.ts'
 import type { Followed } from '../target.ts'
 import { NEEDS, isShownIn, needOf, type Asked, type Need } from './asking.ts'
 import type { Looks } from './inWorker.ts'
-import { match, seenOnce } from './matching.ts'
+import { lookAt } from './lookAt.ts'
+import { match } from './matching.ts'
 import { Budget, Open } from './open.ts'
-import { SEEN_SIZE } from './objects.ts'
-import { boxInPicture, layOut, squareAround, tileOf, type Tile } from './tiles.ts'
+import { squareAround, type Tile } from './tiles.ts'
 
 /** Pictures that may be looked at in a second of footage, and how many may be saved up for when much comes at once. */
 const LOOKS_A_SECOND = 0.5
@@ -95,19 +95,14 @@ export class Eyes {
     for (const { target, box } of inSight) this.asked.set(target, { frame, height: box.h })
     this.budget.saved--
     this.count++
-    const tiles = layOut(squares, SEEN_SIZE)
-    this.open.add(frame, this.looks.look({ picture, size, tiles }), (seen) => {
-      const inPicture = seen.flatMap((one) => {
-        const tile = tileOf(one, tiles)
-        return tile ? { ...one, ...boxInPicture(one, tile) } : []
-      })
+    this.open.add(frame, lookAt(this.looks, picture, size, squares), (seen) =>
       match(
         inSight.map(({ box }) => box),
-        seenOnce(inPicture)
+        seen
       ).forEach((opinion, i) => {
         if (opinion) inSight[i]!.target.told.push({ frame, ...opinion })
       })
-    })
+    )
   }
 
   private needOf(

@@ -4,7 +4,7 @@ import type { Followed } from '../target.ts'
 import { FACES_SIZE, type SeenFace } from './faces.ts'
 import type { Looks } from './inWorker.ts'
 import { Budget, Open } from './open.ts'
-import { layOut, tileOf, type Tile } from './tiles.ts'
+import { holdsMiddle, layOut, type Tile } from './tiles.ts'
 
 const LOOKS_A_SECOND = 0.5
 const SAVED_LOOKS = 3
@@ -75,7 +75,7 @@ export class Heads {
     )
     this.open.add(frame, this.looks.faces({ picture, size, tiles }), (seen) =>
       turns.forEach(({ target }, i) => {
-        const face = seen.find((one) => tileOf(inTile(one, tiles[i]!), tiles) === tiles[i])
+        const face = seen.find((one) => holdsMiddle(tiles[i]!.from, one))
         target.looked.push({ frame, face: face ? this.scaled(face, 1 / by) : null })
       })
     )
@@ -94,16 +94,5 @@ export class Heads {
   /** Waits for the last answers. @throws what the detector throws */
   async finish(): Promise<void> {
     await this.open.until(Infinity)
-  }
-}
-
-/** A box of the picture, as it lies in a tile that is laid out. */
-function inTile({ x, y, w, h }: Box, { from, to }: Tile): Box {
-  const scale = to.side / from.side
-  return {
-    x: to.x + (x - from.x) * scale,
-    y: to.y + (y - from.y) * scale,
-    w: w * scale,
-    h: h * scale
   }
 }

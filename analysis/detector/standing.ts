@@ -3,10 +3,10 @@ import type { TargetClass } from '../../core/targets/classes.ts'
 import type { FrameSize } from '../frames.ts'
 import { iou, overlap, type Followed } from '../target.ts'
 import type { Looks } from './inWorker.ts'
-import { seenOnce } from './matching.ts'
-import { SEEN_SIZE, type Detected } from './objects.ts'
+import { lookAt } from './lookAt.ts'
+import type { Detected } from './objects.ts'
 import { Open } from './open.ts'
-import { boxInPicture, layOut, squareAround, tileOf, type Tile } from './tiles.ts'
+import { squareAround, type Tile } from './tiles.ts'
 
 /** Something that stands where it stood when the clip began, and was never seen to move; in analysed pixels. */
 export interface Stander extends Box {
@@ -78,7 +78,7 @@ export class Standing {
       this.by = size.width / this.analysed.width
       this.due = frame + CONFIRMED_AFTER * this.fps
       for (const squares of wholeOf(size))
-        this.open.add(frame, this.seenIn(picture, size, squares), (seen) =>
+        this.open.add(frame, lookAt(this.looks, picture, size, squares), (seen) =>
           this.candidates.push(
             ...seen
               .filter(({ likelihood }) => likelihood >= SURE)
@@ -97,9 +97,13 @@ export class Standing {
     const squares = left.map((one) => squareAround(one, size))
     for (let i = 0; i < left.length; i += TILES) {
       const these = left.slice(i, i + TILES)
-      this.open.add(frame, this.seenIn(picture, size, squares.slice(i, i + TILES)), (seen) => {
-        for (const one of these) look(one, frame, seen, moving)
-      })
+      this.open.add(
+        frame,
+        lookAt(this.looks, picture, size, squares.slice(i, i + TILES)),
+        (seen) => {
+          for (const one of these) look(one, frame, seen, moving)
+        }
+      )
     }
   }
 
@@ -116,21 +120,6 @@ export class Standing {
           )
       )
     return this.candidates.filter(({ state }) => state !== 'gone')
-  }
-
-  private async seenIn(
-    picture: Uint8Array,
-    size: FrameSize,
-    squares: readonly Tile['from'][]
-  ): Promise<Detected[]> {
-    const tiles = layOut(squares, SEEN_SIZE)
-    const seen = await this.looks.look({ picture, size, tiles })
-    return seenOnce(
-      seen.flatMap((one) => {
-        const tile = tileOf(one, tiles)
-        return tile ? { ...one, ...boxInPicture(one, tile) } : []
-      })
-    )
   }
 
   private large({ x, y, w, h }: Box): Box {

@@ -44,15 +44,16 @@ export function boxInPicture({ x, y, w, h }: Box, { from, to }: Tile): Box {
   }
 }
 
+/** Whether a square holds the middle of a box. */
+export const holdsMiddle = ({ x, y, side }: Tile['to'], box: Box): boolean =>
+  box.x + box.w / 2 >= x &&
+  box.x + box.w / 2 < x + side &&
+  box.y + box.h / 2 >= y &&
+  box.y + box.h / 2 < y + side
+
 /** The tile that holds the middle of a box. */
-export const tileOf = ({ x, y, w, h }: Box, tiles: readonly Tile[]): Tile | undefined =>
-  tiles.find(
-    ({ to }) =>
-      x + w / 2 >= to.x &&
-      x + w / 2 < to.x + to.side &&
-      y + h / 2 >= to.y &&
-      y + h / 2 < to.y + to.side
-  )
+export const tileOf = (box: Box, tiles: readonly Tile[]): Tile | undefined =>
+  tiles.find(({ to }) => holdsMiddle(to, box))
 
 /**
  * Cuts tiles out of a picture.
