@@ -24,5 +24,6 @@ export default {
   globalTeardown: '<rootDir>/server/testing/teardown.mjs',
   // Three at a time, also on two cores: much of a test is waiting, for a walk or for a child of its own.
   maxWorkers: 3,
-  testTimeout: 120000
+  // What hangs is ended; how long a test takes says nothing of what it tests.
+  testTimeout: 600_000
 }

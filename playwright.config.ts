@@ -13,13 +13,15 @@ export default defineConfig({
   outputDir: 'test-results',
   workers: 2,
   retries: 0,
-  timeout: 120_000,
-  expect: { timeout: 60_000 },
+  timeout: 240_000,
+  expect: { timeout: 90_000 },
   reporter: [['list'], ['json']],
   use: {
     storageState: signedInFile(),
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/London',
+    // It would stand between a test and the addresses that the test answers itself; e2e/phone.spec.ts has it.
+    serviceWorkers: 'block',
     // As for people who want none: what is reached for does not move, and no frames are painted on the way.
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {

@@ -1,6 +1,6 @@
 import type CV from '@techstark/opencv-js'
 import type { Box } from '../core/geometry/shapes.ts'
-import type { Evidence } from '../core/detections/index.ts'
+import type { ClipEvidence } from '../core/detections/index.ts'
 import { USUAL_GRID, type Grid } from '../core/measures/measures.ts'
 import type { TargetClass } from '../core/targets/classes.ts'
 import { faceKey, type Face } from '../core/targets/faces.ts'
@@ -67,7 +67,7 @@ export class Analyser {
    *
    * @param standers what stood there from the first picture on, by the detector
    */
-  finish(standers: readonly Stander[] = []): Evidence {
+  finish(standers: readonly Stander[] = []): ClipEvidence {
     const { fps, frames, size } = this
     return {
       tracks: tracksOf(this.tracker.finish(), standers, { fps, frames, size }, this.faces),

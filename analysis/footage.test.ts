@@ -22,6 +22,7 @@ import { analyseInWorker } from './inWorker.ts'
 import { analysedSize, decodeFrames } from './frames.ts'
 import { analysedFps, probe } from './probe.ts'
 import { parseWith } from '../core/schema/parse.ts'
+import { recommend } from '../core/tuning/recommend/recommend.ts'
 
 const vtest = '/usr/share/doc/opencv-doc/examples/data/vtest.avi'
 const demo = fileURLToPath(new URL('../demo/clips/slipway-morning.mp4', import.meta.url))
@@ -158,6 +159,54 @@ describe('real footage', () => {
     ).map((t) => t.time)
     expect(times.filter((t) => t < 50)).toEqual([])
     expect(times.filter((t) => t >= 50.5 && t <= 53).length).toBeGreaterThan(0)
+  })
+
+  // Marked by eye on the pictures: five who leave or come in at the left edge, and five who only come as far as the middle
+  // of the road and turn round there. Seconds, x, y of the trunk.
+  test('settings recommended by marks made by eye keep who is wanted, and are better than what was set', () => {
+    const road = parseWith(DetectionSchema, {
+      id: 'road',
+      name: 'Road',
+      kind: 'intrusion',
+      zone: [
+        [0, 0.36],
+        [0.44, 0.36],
+        [0.44, 0.56],
+        [0, 0.56]
+      ],
+      classes: ['person']
+    })
+    const marked = (mark: 'wanted' | 'nuisance', places: [number, number, number][]) =>
+      places.map((place) => {
+        const target = targetAt(tracks, place)
+        expect(target).toBeDefined()
+        return { file: 0, time: place[0], target: target!, mark }
+      })
+    const found = recommend({
+      place: { plan: { schedules: [], timeZone: 'UTC' }, camera: { ignore: [] } },
+      detection: road,
+      stretches: [{ tracks, start: 0 }],
+      marks: [
+        ...marked('wanted', [
+          [21, 0.06, 0.31],
+          [26.5, 0.07, 0.37],
+          [56, 0.13, 0.36],
+          [61, 0.04, 0.38],
+          [73, 0.1, 0.37]
+        ]),
+        ...marked('nuisance', [
+          [27, 0.39, 0.42],
+          [31, 0.38, 0.43],
+          [33, 0.35, 0.37],
+          [66, 0.38, 0.34],
+          [73, 0.38, 0.37]
+        ])
+      ]
+    })
+    expect(found).toMatchObject({ kept: 5, wanted: 5, nuisances: 5, leftOut: null })
+    expect(found.now.kept).toBeLessThanOrEqual(5)
+    expect(found.gone).toBeGreaterThanOrEqual(3)
+    expect(found.gone).toBeGreaterThan(found.now.gone)
   })
 
   // By eye: a van and a car are parked beyond the lawn, at the right edge, all the time; nothing else stands still.

@@ -32,6 +32,9 @@ import { benchClasses } from './classes/main.ts'
 import { benchDevices } from './devices/main.ts'
 import { benchRtsp } from './rtsp/main.ts'
 import { benchInterface } from './interface/main.ts'
+import { benchFirstStart } from './firstStart.ts'
+import { benchHandover } from './handover/main.ts'
+import { benchLookBack } from './lookBack/main.ts'
 import { benchProving } from './proving/main.ts'
 import { benchSites } from './sites/main.ts'
 import { benchSoak } from './soak/main.ts'
@@ -469,6 +472,9 @@ function benchMemory(tracks: Tracks, detections: Detection[]): void {
 console.log(`${cpus()[0]!.model}, ${cpus().length} cores, Node ${process.version}\n`)
 if (process.argv.includes('--devices')) await benchDevices()
 else if (process.argv.includes('--classes')) await benchClasses()
+else if (process.argv.includes('--handover')) await benchHandover()
+else if (process.argv.includes('--first-start')) await benchFirstStart()
+else if (process.argv.includes('--look-back')) await benchLookBack()
 else if (process.argv.includes('--rtsp')) await benchRtsp()
 else if (process.argv.includes('--sites')) await benchSites()
 else if (process.argv.includes('--interface')) await benchInterface()
@@ -487,6 +493,7 @@ else {
       '\nthe hour of weather and every fault on every camera: npm run bench -- --weather (some ten minutes)'
     )
   console.log('a site of 200 cameras: npm run bench -- --devices (some five minutes)')
+  console.log('looking back over days: npm run bench -- --look-back (some two minutes)')
   console.log('classes on public pictures: npm run bench -- --classes (some two minutes)')
   console.log('pictures over RTSP: npm run bench -- --rtsp (some two minutes)')
   console.log('one of fifty sites: npm run bench -- --sites (some seconds)')

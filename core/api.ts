@@ -1,3 +1,4 @@
+import type { MarkKind } from './marks/marks.ts'
 import { coded, type Said } from './messages/said.ts'
 import * as v from 'valibot'
 import {
@@ -262,6 +263,8 @@ export interface AlarmView {
   comment: string | null
   /** The run of a clip that it is of; null: it is real. */
   run: string | null
+  /** What was said of all its triggers; null: nothing, or not the same of all. */
+  mark: MarkKind | null
   /** Of all its triggers, the newest first. */
   deliveries: DeliveryView[]
 }

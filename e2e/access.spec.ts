@@ -1,33 +1,5 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
+import { serious } from './axe.ts'
 import { expect, test, type Page } from './test.ts'
-
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
-
-/** What axe (general accessibility checker, WCAG 2.2 A and AA rules) finds serious or critical on the page. */
-async function serious(page: Page): Promise<string[]> {
-  await page.waitForTimeout(600) // short motion has ended; half-faded colours are no finding
-  await page.evaluate(axe)
-  return page.evaluate(async () => {
-    const { axe: checker } = window as unknown as {
-      axe: {
-        run(options: object): Promise<{
-          violations: {
-            id: string
-            impact: string
-            nodes: { target: string[]; failureSummary: string }[]
-          }[]
-        }>
-      }
-    }
-    const { violations } = await checker.run({
-      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
-    })
-    return violations
-      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-      .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} ${n.failureSummary}`))
-  })
-}
 
 async function openTrigger(page: Page): Promise<void> {
   await page.goto('/bench/slipway')
@@ -40,6 +12,10 @@ for (const theme of ['day', 'night'])
     await openTrigger(page)
     if (theme === 'night') await page.getByRole('button', { name: 'Switch to night theme' }).click()
     expect(await serious(page)).toEqual([])
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox', { name: 'Search the site' }).fill('quay')
+    expect(await serious(page)).toEqual([])
+    await page.keyboard.press('Escape')
     await page.getByRole('button', { name: /^Overlap: / }).click()
     expect(await serious(page)).toEqual([])
     await page.keyboard.press('Escape')
@@ -69,6 +45,7 @@ for (const theme of ['day', 'night'])
       '/prove?camera=slipway&detection=quay-edge',
       '/watch',
       '/watch/search',
+      '/handover',
       '/bench/vehicle-lanes'
     ]
     const coloured = [

@@ -74,14 +74,20 @@ test('the Bench shows the live picture and the camera’s own events', async ({ 
     data: { version: 0, position: 9, detection: anybody }
   })
   const readiness = page.getByRole('region', { name: 'Readiness' })
+  await readiness.getByRole('button', { name: /^On device/ }).click()
   await readiness
     .getByRole('listitem')
     .filter({ hasText: 'Slipway runs the old settings' })
     .getByRole('button', { name: 'Send' })
     .click()
-  await expect(
-    page.getByRole('region', { name: 'Live events' }).getByRole('listitem').first()
-  ).toContainText(/target inside/, { timeout: 60_000 })
+  const events = page.getByRole('region', { name: 'Live events' }).getByRole('listitem')
+  await expect(events.filter({ hasText: /target inside/ }).first()).toBeVisible({
+    timeout: 60_000
+  })
+  // What was drawn is judged here as well, and both say the same.
+  await expect(events.filter({ hasText: 'device and drawing agree' }).first()).toBeVisible({
+    timeout: 60_000
+  })
   await asDelivered(baseURL, 'slipway')
 })
 

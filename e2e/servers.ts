@@ -45,9 +45,13 @@ export class RunningSite {
 
   /** @throws Error with what was said, where it does not start */
   static async start(data: string, more: readonly string[] = []): Promise<RunningSite> {
-    const child = spawn(process.execPath, [program, '--data', data, '--clip-limit', '3', ...more], {
-      stdio: ['ignore', 'pipe', 'inherit']
-    })
+    const child = spawn(
+      process.execPath,
+      [program, '--data', data, '--clip-limit', '3', '--no-past', ...more],
+      {
+        stdio: ['ignore', 'pipe', 'inherit']
+      }
+    )
     const said: string[] = []
     let address: string | undefined
     for await (const line of createInterface(child.stdout)) {
@@ -83,6 +87,12 @@ export class SiteOfFile {
     this.site = await RunningSite.start(this.data)
     this.file = file
     return this.site.address
+  }
+
+  /** Its data, while it runs. */
+  get folder(): string {
+    if (this.data === null) throw new Error('no site runs')
+    return this.data
   }
 
   async close(): Promise<void> {

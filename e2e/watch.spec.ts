@@ -42,7 +42,8 @@ test('an alarm reaches an operator, who acknowledges, assigns and closes it; a v
   const operator = await signedIn(browser, baseURL, 'operator')
   // What an operator has to do with, and no more.
   await expect(operator.getByRole('navigation', { name: 'Places' }).getByRole('link')).toHaveText([
-    'Watch'
+    'Watch',
+    'Handover'
   ])
   await operator.goto('/bench/slipway')
   await expect(operator.getByText('This role can open Watch only.')).toBeVisible()

@@ -1,6 +1,13 @@
 // Builds the interface when its sources have changed. A process of its own: what building needs of memory ends with it.
 import { createHash } from 'node:crypto'
-import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import {
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync
+} from 'node:fs'
 import { join } from 'node:path'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { setup } from '../core/messages/en/setup.mjs'
@@ -30,16 +37,49 @@ function compress(folder) {
 }
 
 async function buildWeb() {
-  const stamp = join(root, 'dist/web/.sources')
+  const built = join(root, 'dist/web')
+  const stamp = join(built, '.sources')
   const digest = sourcesDigest()
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return
+  const current = () => {
+    try {
+      return readFileSync(stamp, 'utf8') === digest
+    } catch {
+      return false
+    }
+  }
+  if (current()) return
   console.error(setup.building)
   // Whatever starts this (a test runner says "test"), what people use is built for use.
   process.env.NODE_ENV = 'production'
   const { build } = await import('vite')
-  await build({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' })
-  compress(join(root, 'dist/web'))
-  writeFileSync(stamp, digest)
+  // Put in place whole: two that are started at once do not mix their files.
+  const beside = join(root, `dist/web-${process.pid}`)
+  const before = `${beside}-before`
+  try {
+    await build({
+      configFile: join(root, 'vite.config.ts'),
+      logLevel: 'warn',
+      build: { outDir: beside }
+    })
+    compress(beside)
+    writeFileSync(join(beside, '.sources'), digest)
+    while (!current()) {
+      try {
+        renameSync(built, before)
+      } catch (error) {
+        if (error.code !== 'ENOENT') throw error
+      }
+      rmSync(before, { recursive: true, force: true })
+      try {
+        renameSync(beside, built)
+      } catch (error) {
+        // The other one was quicker by a moment.
+        if (!['ENOTEMPTY', 'EEXIST'].includes(error.code)) throw error
+      }
+    }
+  } finally {
+    rmSync(beside, { recursive: true, force: true })
+  }
 }
 
 await buildWeb()

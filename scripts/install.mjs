@@ -26,6 +26,12 @@ const debian = {
   'gstreamer1.0-plugins-base': [library('gstreamer-1.0/libgstvideotestsrc.so')],
   'gstreamer1.0-plugins-good': [library('gstreamer-1.0/libgstrtp.so')],
   'gstreamer1.0-plugins-bad': [library('gstreamer-1.0/libgstx265.so')],
+  // Readers of the files of a handover record.
+  'poppler-utils': ['pdfinfo', 'pdftotext', 'pdffonts', 'pdftoppm', 'pdftohtml'],
+  'libxml2-utils': ['xmllint'],
+  'python3-icalendar': ['/usr/lib/python3/dist-packages/icalendar/__init__.py'],
+  'python3-openpyxl': ['/usr/lib/python3/dist-packages/openpyxl/__init__.py'],
+  'python3-junitparser': ['/usr/lib/python3/dist-packages/junitparser/__init__.py'],
   'opencv-doc': ['/usr/share/doc/opencv-doc/examples/data/vtest.avi']
 }
 

@@ -59,9 +59,13 @@ try {
   installDebian([
     ...['mariadb-server', 'ffmpeg', 'chromium', 'opencv-doc', 'curl', 'unzip'],
     ...['gir1.2-gst-rtsp-server-1.0', 'python3-gi', 'gstreamer1.0-plugins-base'],
-    ...['gstreamer1.0-plugins-good', 'gstreamer1.0-plugins-bad']
+    ...['gstreamer1.0-plugins-good', 'gstreamer1.0-plugins-bad'],
+    ...['poppler-utils', 'python3-openpyxl', 'python3-junitparser'],
+    ...['libxml2-utils', 'python3-icalendar']
   ])
   await installPackages()
+  // Before the tests that start the program, which would build it all at once.
+  await step('The interface, built', process.execPath, [join(root, 'scripts/buildWeb.mjs')])
 
   // Beside the unit tests, of which much is waiting; what they said is printed after those.
   const read = readings([

@@ -3,7 +3,9 @@ import { existsSync } from 'node:fs'
 import type { Server } from 'node:http'
 import type { ServerOptions } from 'node:https'
 import { join } from 'node:path'
-import { FixSchema } from '../core/api.ts'
+import { FixSchema, type SiteView } from '../core/api.ts'
+import type { DemoView } from '../core/demo/views.ts'
+import type { Endpoint } from '../core/formats/actions.ts'
 import { Leftovers } from './files.ts'
 import { RetentionKeeper } from './retention/service.ts'
 import { retentionRoutes } from './retention/routes.ts'
@@ -55,6 +57,11 @@ import { openKeys } from './keys.ts'
 import { authorOf, historyRoutes } from './history/routes.ts'
 import { mailboxRoutes } from './mailbox/routes.ts'
 import { searchRoutes } from './search/routes.ts'
+import { handoverRoutes } from './handover/routes.ts'
+import { DemoLife } from './demo/life.ts'
+import { Handover } from './handover/service.ts'
+import { lookBackRoutes } from './lookBack/routes.ts'
+import { LookBack } from './lookBack/service.ts'
 import { TargetMemory } from './watch/memory.ts'
 import { Evidence } from './watch/evidence.ts'
 import { watchRoutes } from './watch/routes.ts'
@@ -101,6 +108,8 @@ export interface App {
   sessions: Sessions
   clips: Clips
   devices: Devices
+  /** Gives the demo site its past. */
+  demo: DemoLife
   close(): Promise<void>
 }
 
@@ -156,7 +165,8 @@ export async function makeApp({
     logError
   )
   const heartbeats = new Heartbeats(database, reach, logError)
-  const memory = new TargetMemory(database, devices, logError)
+  const lookBack = new LookBack(database, join(folder, 'look-back'), logError)
+  const memory = new TargetMemory(database, devices, lookBack, logError)
   const evidence = new Evidence(
     database,
     parts.pictures,
@@ -189,6 +199,16 @@ export async function makeApp({
     proving,
     async (camera) => (await readiness.read(await siteOfCamera(database, camera))).findings,
     simulators && scenesAt(simulators.pages),
+    logError
+  )
+  const handover = new Handover(
+    { database, clips, devices, proving, readiness, folder: join(folder, 'records') },
+    logError
+  )
+  const test = (endpoint: Endpoint, site: SiteView) =>
+    deliveryKind(endpoint.kind).test(parts, endpoint, site)
+  const demo = new DemoLife(
+    { database, clips, devices, proving, handover, lookBack: lookBack.folder, folder, test },
     logError
   )
   const recordings = new DeviceRecordings(database, devices, parts.folder)
@@ -229,10 +249,12 @@ export async function makeApp({
         devices,
         heartbeats,
         encryption,
-        test: (endpoint, site) => deliveryKind(endpoint.kind).test(parts, endpoint, site)
+        test
       })
       searchRoutes(api, database)
       watchRoutes(api, database, devices, evidence, answers)
+      handoverRoutes(api, database, handover)
+      lookBackRoutes(api, database, lookBack, memory, proving, answers)
       alarmRoutes(api, {
         database,
         alarms,
@@ -243,6 +265,7 @@ export async function makeApp({
         folder: parts.folder
       })
       mailboxRoutes(api, simulators?.mailbox ?? null)
+      api.get('/demo', allow(INSTALLER), ({ site }): DemoView => demo.view(site))
       api.get('/simulators', allow(INSTALLER), (): SimulatorsView => ({
         running: simulators && { host: simulators.host, pages: simulators.pages }
       }))
@@ -254,10 +277,12 @@ export async function makeApp({
   await runs.resume()
   await proving.resume()
   await clips.resume()
+  await handover.resume()
   queue.start()
   heartbeats.start()
   live.start()
   memory.start()
+  lookBack.start()
   retention.start()
   clock.start()
   // Open pages are told, so that nobody takes silence for quiet.
@@ -273,8 +298,10 @@ export async function makeApp({
     sessions,
     clips,
     devices,
+    demo,
     close: async () => {
       await http.close()
+      await demo.close()
       unwatch()
       await clock.close()
       await retention.close()
@@ -284,6 +311,7 @@ export async function makeApp({
       await recordings.close()
       await recorder.close()
       await walks.close()
+      await handover.close()
       await Promise.all([
         runs.close(),
         proving.close(),
@@ -292,7 +320,7 @@ export async function makeApp({
         live.close(),
         heartbeats.close()
       ])
-      await Promise.all([devices.close(), queue.close()])
+      await Promise.all([devices.close(), queue.close(), lookBack.close()])
       mailer.close()
     }
   }

@@ -79,7 +79,7 @@ test('resumes an interrupted analysis at the next start, and clears stray folder
     )
     await next.resume()
     expect(readdirSync(join(t.folder, 'clips'))).toEqual([row.id])
-    for (let i = 0; i < 900 && (await next.read(row.id)).state === 'analysing'; i++)
+    while ((await next.read(row.id)).state === 'analysing')
       await new Promise((resolve) => setTimeout(resolve, 100))
     expect(await next.read(row.id)).toMatchObject({ state: 'ready', targets: 7 })
     await next.close()
@@ -101,4 +101,4 @@ test('resumes an interrupted analysis at the next start, and clears stray folder
   } finally {
     await t.close()
   }
-}, 240_000)
+}, 600_000)

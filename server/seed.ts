@@ -173,21 +173,22 @@ async function insertSite(
  * On the first start: the demo site with its clips, or a site that its first installer sets up.
  *
  * @param cameras whose clips are added; left out: all
+ * @returns whether it was the first start
  */
 export async function seed(
   database: Database,
   clips: Clips,
   withDemo: boolean,
   cameras?: readonly string[]
-): Promise<void> {
-  if ((await database.rows('SELECT 1 FROM site LIMIT 1')).length) return
+): Promise<boolean> {
+  if ((await database.rows('SELECT 1 FROM site LIMIT 1')).length) return false
   if (!withDemo) {
     const bare = readPlan(
       JSON.stringify({ format: 'wardoptic-plan/1', timeZone: ownTimeZone(), cameras: [] })
     )
     await insertSite(database, { id: 'site', name: wordsOf(said('server.newSite')) }, bare)
     await database.run('UPDATE site SET is_set_up = FALSE')
-    return
+    return true
   }
   const demo = JSON.parse(readFileSync(demoFile, 'utf8')) as DemoSite
   const read = (path: string): unknown => JSON.parse(readFileSync(new URL(path, demoFile), 'utf8'))
@@ -198,19 +199,31 @@ export async function seed(
   for (const { camera, script, name, start } of demo.clips.filter(
     (clip) => cameras?.includes(clip.camera) ?? true
   )) {
-    const { scene, scripts } = worlds[camera] as { scene: unknown; scripts: { id: string }[] }
-    const play = {
-      scene: readScene(scene),
-      script: readScript(scripts.find((s) => s.id === script))
-    }
-    await clips.addPainted(
-      camera,
-      name,
-      Date.parse(start),
-      play,
-      createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile)))
-    )
+    const world = worlds[camera] as World
+    await addDemoClip(clips, world, { camera, script, name, start: Date.parse(start) })
   }
+  return true
+}
+
+/** A camera's scene and scripts, as in demo/scenes. */
+type World = { scene: unknown; scripts: readonly unknown[] }
+
+/** Adds a clip of demo/clips to a camera. @param start ms of UTC */
+export function addDemoClip(
+  clips: Clips,
+  { scene, scripts }: World,
+  { camera, script, name, start }: { camera: string; script: string; name: string; start: number }
+): Promise<void> {
+  return clips.addPainted(
+    camera,
+    name,
+    start,
+    {
+      scene: readScene(scene),
+      script: readScript(scripts.find((s) => (s as { id: string }).id === script))
+    },
+    createReadStream(fileURLToPath(new URL(`clips/${camera}-${script}.mp4`, demoFile)))
+  )
 }
 
 /** The demo site's accounts. */

@@ -52,7 +52,27 @@ const NEAREST = 0.5
 /** Whether a person who heads this way shows the face to the camera. */
 export const showsFace = (heading: Pose['heading']): boolean => heading[1] < -0.25
 
+/** Where an actor stood when its box was worked out last: who waits has the same one for minutes. */
+const known = new WeakMap<Actor, { at: Pose['at']; view: View; box: Box | null }>()
+
+/** @returns the box of an actor as it is seen, not cut at the picture's edge; null where it is too near or behind */
 export function boxOf(actor: Actor, pose: Pose, view: View): Box | null {
+  const last = known.get(actor)
+  if (last?.at === pose.at && isSameView(last.view, view)) return last.box
+  const box = workOut(actor, pose, view)
+  if (!pose.moving) known.set(actor, { at: pose.at, view, box })
+  return box
+}
+
+const isSameView = (a: View, b: View): boolean =>
+  a === b ||
+  (a.pan === b.pan &&
+    a.tilt === b.tilt &&
+    a.height === b.height &&
+    a.fieldOfView === b.fieldOfView &&
+    a.aspect === b.aspect)
+
+function workOut(actor: Actor, pose: Pose, view: View): Box | null {
   const see = (p: GroundPoint): ReturnType<typeof project> => project(view, turned(view, p))
   const body = bodyOf(actor.kind)
   if (body) {

@@ -126,6 +126,14 @@ export function poseAt(actor: Actor, time: number): Pose | null {
   return null
 }
 
+/** When an actor has gone, seconds. */
+export const secondsOf = ({ from, speed, way }: Actor): number =>
+  way.reduce(
+    (sum, point, i) =>
+      i + 1 < way.length ? sum + point.pause + distance(point, way[i + 1]!) / speed : sum,
+    from
+  )
+
 /** Whether a fault is on at a moment, and for how many seconds it has been. */
 export function faultAt(script: Script, kind: FaultKind, time: number): number | null {
   const fault = script.faults.find(
@@ -142,9 +150,18 @@ export interface View extends CameraPose {
 
 export const aspectOf = ({ width, height }: Scene): number => width / height
 
+/** As cameras hang: asked for at each frame. */
+const hanging = new WeakMap<Scene, View>()
+
+function asItHangs(scene: Scene): View {
+  let view = hanging.get(scene)
+  if (!view) hanging.set(scene, (view = { ...scene.camera, aspect: aspectOf(scene), pan: 0 }))
+  return view
+}
+
 /** The camera at a moment: as it hangs, or knocked aside. */
 export function viewAt({ scene, script }: Play, time: number): View {
-  const pose = { ...scene.camera, aspect: aspectOf(scene), pan: 0 }
+  const pose = asItHangs(scene)
   const since = faultAt(script, 'knocked', time)
   if (since === null) return pose
   const share = Math.min(1, since / 0.4)

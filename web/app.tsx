@@ -11,7 +11,6 @@ import { sitesPlace as sites } from '../core/messages/en/sites.ts'
 import { rememberSite } from './sites/lastSite.ts'
 import { PartBoundary, PlaceBoundary } from './shell/Boundary.tsx'
 import { EmptyPlace } from './shell/EmptyPlace.tsx'
-import { emptyPlaces } from './shell/places.ts'
 import { ServerNote } from './shell/ServerNote.tsx'
 import { TopBar } from './shell/TopBar.tsx'
 import { lazyPart } from './lazyPart.tsx'
@@ -23,6 +22,7 @@ const WatchPlace = lazyPart(() => import('./watch/WatchPlace.tsx'), 'WatchPlace'
 const ProvePlace = lazyPart(() => import('./prove/ProvePlace.tsx'), 'ProvePlace')
 const WalkPart = lazyPart(() => import('./prove/walk/WalkPart.tsx'), 'WalkPart')
 const SitePlace = lazyPart(() => import('./site/SitePlace.tsx'), 'SitePlace')
+const HandoverPlace = lazyPart(() => import('./handover/HandoverPlace.tsx'), 'HandoverPlace')
 const MailboxPlace = lazyPart(() => import('./mailbox/MailboxPlace.tsx'), 'MailboxPlace')
 
 export const BenchPlace = lazyPart(() => import('./bench/BenchPlace.tsx'), 'BenchPlace')
@@ -72,7 +72,7 @@ function Shell({ account }: { account: AccountView & { role: Role } }): ReactNod
   )
 }
 
-const nowhere = <EmptyPlace name={msg.nothingHere} path="" what={msg.noPageAtThis} then={[]} />
+const nowhere = <EmptyPlace name={msg.nothingHere} what={msg.noPageAtThis} />
 
 function InstallersPlaces(): ReactNode {
   return (
@@ -87,30 +87,22 @@ function InstallersPlaces(): ReactNode {
       <Route path="/prove" element={<ProvePlace />} />
       <Route path="/prove/walk" element={<WalkPart />} />
       <Route path="/mailbox/:mail?" element={<MailboxPlace />} />
-      {emptyPlaces.map((place) => (
-        <Route key={place.path} path={place.path} element={<EmptyPlace {...place} />} />
-      ))}
+      <Route path="/handover" element={<HandoverPlace role="installer" />} />
       <Route path="*" element={nowhere} />
     </Routes>
   )
 }
 
-/** Operators and viewers have one place; the server allows them no more either. */
+/** Operators and viewers have few places; the server allows them no more either. */
 function WatchersPlaces({ role }: { role: Role }): ReactNode {
   return (
     <Routes>
       <Route path="/" element={<Navigate to="/watch" replace />} />
       <Route path="/watch/:part?" element={<WatchPlace />} />
+      {role === 'operator' && <Route path="/handover" element={<HandoverPlace role={role} />} />}
       <Route
         path="*"
-        element={
-          <EmptyPlace
-            name={msg.noAccess}
-            path=""
-            what={msg.yourRoleIsThis(roles[role])}
-            then={[]}
-          />
-        }
+        element={<EmptyPlace name={msg.noAccess} what={msg.yourRoleIsThis(roles[role])} />}
       />
     </Routes>
   )

@@ -20,6 +20,9 @@ if (here() !== null) queries.query(siteQuery).catch(() => {})
 if (camera) queries.query(benchOf(decodeURIComponent(camera))).catch(() => {})
 openSession(queries, camera ? BenchPlace.fetchCode() : Promise.resolve())
 
+// Without a certificate that the browser trusts there is none; the page then works as before.
+navigator.serviceWorker?.register('/sw.js').catch(() => {})
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

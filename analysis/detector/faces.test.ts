@@ -119,7 +119,7 @@ describe('faces on public pictures', () => {
         }
       }
     },
-    120_000
+    600_000
   )
 
   test('takes no bare face for a masked one, whatever the skin', async () => {
@@ -128,7 +128,7 @@ describe('faces on public pictures', () => {
       expect(count(seen, (face) => face?.mask === true)).toBeLessThanOrEqual(2)
       expect(count(seen, (face) => face?.mask === false)).toBeGreaterThanOrEqual(grey ? 45 : 65)
     }
-  }, 120_000)
+  }, 600_000)
 
   // Masks are painted: no public picture with one is at hand.
   test('masks of four colours are told, or said to be unsure', async () => {
@@ -146,7 +146,7 @@ describe('faces on public pictures', () => {
     expect(seen.length).toBeGreaterThanOrEqual(54)
     expect(count(seen, ({ mask }) => mask === true)).toBeGreaterThanOrEqual(0.7 * seen.length)
     expect(count(seen, ({ mask }) => mask === false)).toBeLessThanOrEqual(0.03 * seen.length)
-  }, 120_000)
+  }, 600_000)
 
   test('sees no face in fruit, cards, a building or a monkey', async () => {
     for (const name of ['fruits.jpg', 'cards.png', 'building.jpg', 'baboon.jpg', 'board.jpg']) {
@@ -160,7 +160,7 @@ describe('faces on public pictures', () => {
         expect([name, await detector.faces({ picture: bytes, size, tiles })]).toEqual([name, []])
       }
     }
-  }, 120_000)
+  }, 600_000)
 
   test('a head that is half outside the picture is no error', async () => {
     const { bytes, size } = faces(0.5)

@@ -46,7 +46,7 @@ async function quiet(session: string): Promise<void> {
 async function start(folder: string): Promise<() => Promise<void>> {
   const child = spawn(
     process.execPath,
-    [join(root, 'scripts/start.mjs'), '--port', String(PORT), '--data', folder],
+    [join(root, 'scripts/start.mjs'), '--port', String(PORT), '--data', folder, '--no-past'],
     { stdio: ['ignore', 'pipe', 'inherit'], detached: true }
   )
   for await (const line of createInterface(child.stdout)) if (/Wardoptic is at/.test(line)) break

@@ -1,10 +1,6 @@
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { createInterface } from 'node:readline'
-import { fileURLToPath } from 'node:url'
 import type { ProofRunView } from '../../core/proving/views.ts'
 import { chromium } from '@playwright/test'
 import type { DeviceView } from '../../core/devices/views.ts'
@@ -13,51 +9,20 @@ import { Database } from '../../server/database.ts'
 import { startMariaDb } from '../../server/launch/mariadb.ts'
 import { countTriggers } from '../../server/search/counts.ts'
 import { findTriggers } from '../../server/search/queries.ts'
-import { demoAccounts } from '../../server/seed.ts'
 import type { Search } from '../../core/watch/search.ts'
+import { pause, startDemo, type Ask } from '../demoServer.ts'
 import { median, say } from '../say.ts'
 
 /** Proving, watching and searching: npm run bench -- --proving. */
-const root = fileURLToPath(new URL('../..', import.meta.url))
 const PORT = 4792
 const TRIGGERS = 1_000_000
-const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
 const at = (sorted: readonly number[], share: number): number =>
   sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!
 
 /** The demo site as it is started; its clips have been analysed before anything is measured. */
 async function benchDemo(folder: string): Promise<void> {
-  const child = spawn(
-    process.execPath,
-    [join(root, 'scripts/start.mjs'), '--port', String(PORT), '--data', folder],
-    { stdio: ['ignore', 'pipe', 'inherit'], detached: true }
-  )
-  for await (const line of createInterface(child.stdout)) if (/Stop with Ctrl-C/.test(line)) break
-  const base = `http://127.0.0.1:${PORT}`
-  const { username, password } = demoAccounts()[0]!
-  const json = { 'content-type': 'application/json' }
-  const signedIn = await fetch(`${base}/api/session`, {
-    method: 'POST',
-    headers: json,
-    body: JSON.stringify({ username, password })
-  })
-  const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
-  const ask = async <T>(method: string, path: string, body?: object): Promise<T> =>
-    (await (
-      await fetch(base + path, {
-        method,
-        headers: { cookie, ...(body && json) },
-        ...(body && { body: JSON.stringify(body) })
-      })
-    ).json()) as T
+  const { base, cookie, ask, stop } = await startDemo(folder, PORT)
   try {
-    for (const camera of ['slipway', 'quay-path', 'workshop-yard', 'waiting-room'])
-      while (
-        (
-          await ask<{ clips: { state: string }[] }>('GET', `/api/sites/skerrow/cameras/${camera}`)
-        ).clips.some((c) => c.state !== 'ready')
-      )
-        await pause(500)
     await ask('POST', '/api/sites/skerrow/proving/take', {})
     for (const how of ['nothing painted before', 'again']) {
       let run = await ask<ProofRunView>('POST', '/api/sites/skerrow/proving/runs', {})
@@ -73,13 +38,9 @@ async function benchDemo(folder: string): Promise<void> {
     }
     await benchWatch(base, cookie, ask)
   } finally {
-    const ended = once(child, 'exit')
-    process.kill(-child.pid!, 'SIGINT')
-    await ended
+    await stop()
   }
 }
-
-type Ask = <T>(method: string, path: string, body?: object) => Promise<T>
 
 /**
  * The screen of Watch in Chromium, with six live pictures: how often they change, how soon it

@@ -86,7 +86,14 @@ export async function benchSoak(minutes: number): Promise<void> {
   const base = `http://127.0.0.1:${port}`
   const child = spawn(
     process.execPath,
-    [join(root, 'scripts/start.mjs'), '--port', String(port), '--data', join(folder, 'data')],
+    [
+      join(root, 'scripts/start.mjs'),
+      '--port',
+      String(port),
+      '--data',
+      join(folder, 'data'),
+      '--no-past'
+    ],
     { stdio: ['ignore', 'pipe', 'inherit'], detached: true }
   )
   for await (const line of createInterface(child.stdout)) if (/Wardoptic is at/.test(line)) break

@@ -7,20 +7,13 @@ import { readArmInputs, readExpected } from '../formats/evidence.ts'
 import { score } from '../proving/score.ts'
 import { InputError } from '../errors.ts'
 import { triggerLine } from '../formats/triggers.ts'
-import { readMot, type PictureSize } from '../formats/mot.ts'
+import { readMot } from '../formats/mot.ts'
 import { readFaces } from '../formats/faces.ts'
 import { isFrameKind, readPlan } from '../formats/plan.ts'
 import { readMeasures, type Measures } from '../measures/measures.ts'
 import type { Tracks } from '../targets/tracks.ts'
+import { cameraOf, readFps, readSize, readStart, readText } from './inputs.ts'
 import { UsageError, readOptions, runCommand } from './options.ts'
-
-const readText = (file: string, what: string): string => {
-  try {
-    return readFileSync(file, 'utf8')
-  } catch (error) {
-    throw new InputError(what, said('cli.cannotRead', file, (error as NodeJS.ErrnoException).code))
-  }
-}
 
 const readMeasuresFile = (file: string, fps: number): Measures => {
   let bytes: Uint8Array
@@ -58,26 +51,6 @@ function checkGrids({ camera: { detections } }: Setting, measures: Measures | nu
           d.cells.length
         )
       )
-}
-
-const readFps = (text: string): number => {
-  const fps = Number(text)
-  if (!(fps > 0 && fps <= 1000)) throw new UsageError(said('cli.fpsIsMust', text))
-  return fps
-}
-
-const readSize = (text: string): PictureSize => {
-  const m = /^(\d{1,5})x(\d{1,5})$/.exec(text)
-  if (!m || +m[1]! < 1 || +m[2]! < 1) throw new UsageError(said('cli.sizeIsMust', text))
-  return { width: +m[1]!, height: +m[2]! }
-}
-
-const readStart = (text: string): number => {
-  const instant = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/.test(text)
-    ? Date.parse(text)
-    : NaN
-  if (Number.isNaN(instant)) throw new UsageError(said('cli.startIsMust', text))
-  return instant
 }
 
 function printTrace(
@@ -153,16 +126,7 @@ await runCommand((args) => {
     readStart(need('start'))
   ]
   const plan = readPlan(readText(positionals[0]!, 'plan'))
-  const camera = plan.cameras.find((c) => c.id === cameraId)
-  if (!camera)
-    throw new InputError(
-      '--camera',
-      said(
-        'cli.isNotIn',
-        cameraId,
-        plan.cameras.map((c) => c.id)
-      )
-    )
+  const camera = cameraOf(plan, cameraId)
   const faces =
     typeof values.faces === 'string' ? readFaces(readText(values.faces, 'faces'), size) : undefined
   const tracks: Tracks = {

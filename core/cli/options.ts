@@ -14,18 +14,30 @@ export class UsageError extends Error {
 
 type Options = NonNullable<ParseArgsConfig['options']>
 
+/** What an option may be; one that may be given several times is a list. */
+export type OptionValue = string | boolean | string[] | undefined
+
 /** Reads options and positional arguments; anything unknown is a usage error. */
 export function readOptions(
   args: string[],
   options: Options,
   usage: string
-): { values: Record<string, string | boolean | undefined>; positionals: string[] } {
+): { values: Record<string, OptionValue>; positionals: string[] } {
   try {
     const { values, positionals } = parseArgs({ args, options, allowPositionals: true })
-    return { values: values as Record<string, string | boolean | undefined>, positionals }
+    return { values: values as Record<string, OptionValue>, positionals }
   } catch (error) {
     throw new UsageError((error as Error).message, usage)
   }
+}
+
+/** The text of an option; undefined: it was not given. */
+export const textOf = (
+  values: Readonly<Record<string, OptionValue>>,
+  name: string
+): string | undefined => {
+  const value = values[name]
+  return typeof value === 'string' ? value : undefined
 }
 
 /**

@@ -283,6 +283,7 @@ export class Evaluator {
     s.instant = this.setting.start + time * 1000
     s.face = tracks.faces?.get(faceKey(s.frame, target)) ?? null
     s.record = record
+    s.zone = null
   }
 }
 
@@ -298,7 +299,9 @@ const emptySighting = (): Sighting => ({
   likelihood: 1,
   instant: 0,
   face: null,
-  record: null as unknown as TargetRecord
+  record: null as unknown as TargetRecord,
+  zone: null,
+  zoneShare: 0
 })
 
 function remember(s: Sighting): void {

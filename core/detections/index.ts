@@ -1,4 +1,4 @@
-export type { Evidence } from './evidence.ts'
+export type { ClipEvidence, Evidence } from './evidence.ts'
 export { Evaluator, evaluate, type Setting } from './evaluator.ts'
 export { traceFrames, type FrameTrace } from './frameTrace.ts'
 export {

@@ -7,6 +7,44 @@ import { TriggerCache, inOrderOf } from './triggerCache.ts'
 import type { Trigger } from './types.ts'
 import { parseWith } from '../schema/parse.ts'
 
+test('of a long stretch the newest triggers are told first, as the whole has them', () => {
+  // 2,600 targets one after the other, each over the line after 4 s and gone after 8: 208,000 rows.
+  const long = tracksFromRows(
+    Array.from({ length: 2600 * 80 }, (_, i): TargetRow => ({
+      frame: i + 1,
+      id: Math.floor(i / 80),
+      x: 0.4,
+      y: (i % 80) / 100,
+      w: 0.08,
+      h: 0.05,
+      cls: 'person',
+      confidence: 1
+    })),
+    10
+  )
+  const across = d('a', {
+    kind: 'line',
+    line: [
+      [0.1, 0.4],
+      [0.9, 0.4]
+    ]
+  })
+  const told: { found: Map<string, Trigger[]>; since: number }[] = []
+  const cache = new TriggerCache()
+  const ask = (setting: Setting, of = long) =>
+    cache.changed(setting, of, null, (found, since) => told.push({ found, since }))
+  const whole = ask(settingOf([across]))
+  expect(whole.get('a')).toHaveLength(2600)
+  expect(told).toHaveLength(1)
+  const { found, since } = told[0]!
+  expect(found.get('a')!.length).toBeGreaterThan(1000)
+  expect(found.get('a')).toEqual(whole.get('a')!.filter(({ frame }) => frame >= since))
+  // Nothing changed, and a short stretch: nothing is told first.
+  ask(settingOf([across]))
+  ask(settingOf([{ ...across, name: 'B' }]), tracks)
+  expect(told).toHaveLength(1)
+})
+
 const rows: TargetRow[] = [1, 2, 3, 4].flatMap((id) =>
   Array.from({ length: 60 }, (_, i): TargetRow => ({
     frame: 1 + i + 7 * id,

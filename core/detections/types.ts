@@ -46,6 +46,9 @@ export interface Sighting {
   /** The target's face in this frame, where one was seen. */
   face: Face | null
   record: TargetRecord
+  /** The zone that was asked last for its share of this row, and that share: several detections may ask the same. */
+  zone: object | null
+  zoneShare: number
 }
 
 /** A target from its first row on; a gap of more than 1.0 s starts another one under the same id. */

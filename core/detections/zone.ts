@@ -2,6 +2,8 @@ import type { Point } from '../geometry/shapes.ts'
 import { shareInOutline } from '../geometry/share.ts'
 import type { Sighting } from './types.ts'
 
+const zones = new WeakMap<readonly Point[], Zone>()
+
 /** A zone that tells the share of a target's box in it; targets that are nowhere near cost next to nothing. */
 export class Zone {
   private readonly xs: Float64Array
@@ -18,6 +20,22 @@ export class Zone {
     this.right = Math.max(...this.xs)
     this.top = Math.min(...this.ys)
     this.bottom = Math.max(...this.ys)
+  }
+
+  /** The zone of a polygon; of the same one always the same, so that detections that share it share its answers. */
+  static of(polygon: readonly Point[]): Zone {
+    let zone = zones.get(polygon)
+    if (!zone) zones.set(polygon, (zone = new Zone(polygon)))
+    return zone
+  }
+
+  /** The same of a row that the engine looks at, worked out once for all that ask one after the other. */
+  shareAt(s: Sighting): number {
+    if (s.zone !== this) {
+      s.zone = this
+      s.zoneShare = this.share(s)
+    }
+    return s.zoneShare
   }
 
   share({ x, y, w, h }: Pick<Sighting, 'x' | 'y' | 'w' | 'h'>): number {

@@ -1,7 +1,14 @@
 import { describe, expect, test } from '@jest/globals'
 import { toRule } from '../formats/onvif/toRule.ts'
 import { DetectionSchema, type Detection } from '../formats/plan.ts'
-import { changesOf, standingOf, unmanagedOf, wantedRules, type Channel } from './standing.ts'
+import {
+  changesOf,
+  standingOf,
+  unheldOf,
+  unmanagedOf,
+  wantedRules,
+  type Channel
+} from './standing.ts'
 import { parseWith } from '../schema/parse.ts'
 import type { Rule } from '../formats/onvif/rule.ts'
 
@@ -43,6 +50,27 @@ const line = (more: object = {}): Detection =>
 const ruleOf = (d: Detection): Rule => toRule(d, channel().abilities)!.rule
 const state = (d: Detection, more: Partial<Channel>): string =>
   standingOf(d, channel(more), [], []).state
+
+describe('who is watched for', () => {
+  const one = line()
+  const contact = parseWith(DetectionSchema, {
+    id: 'door',
+    name: 'Door',
+    kind: 'contact',
+    input: 'door'
+  })
+  const held = { name: 'one', type: 'tt:LineDetector', simple: {}, elements: {} } as unknown as Rule
+  test.each([
+    ['nothing shows the camera', [], ['one']],
+    ['its channel holds nothing', [channel()], ['one']],
+    ['its channel holds it, however it is set', [channel({ held: [held] })], []],
+    ['another channel of it holds it', [channel(), channel({ held: [held] })], []],
+    ['another camera holds one of that name', [channel({ camera: 'x', held: [held] })], ['one']]
+  ])('%s', (_, channels, unheld) => {
+    // A contact needs no rule on a device.
+    expect(unheldOf('gate', [one, contact], channels)).toEqual(unheld)
+  })
+})
 
 describe('state of a detection by plan, what was sent and what the device holds', () => {
   const [a, b, c] = [

@@ -35,6 +35,24 @@ export const wantedRules = (
 ): Rule[] =>
   detections.flatMap((d) => (d.enabled ? (toRule(d, abilities, schedules)?.rule ?? []) : []))
 
+/**
+ * Of a camera's detections those that nobody watches for: a device would have to hold them, and none does.
+ *
+ * @returns their ids
+ */
+export const unheldOf = (
+  camera: string,
+  detections: readonly Detection[],
+  channels: readonly Pick<Channel, 'camera' | 'held'>[]
+): string[] =>
+  detections
+    .filter(
+      ({ id, kind }) =>
+        ruleTypeOf(kind) &&
+        !channels.some((c) => c.camera === camera && c.held.some(({ name }) => name === id))
+    )
+    .map(({ id }) => id)
+
 function stateOf(
   d: Detection,
   rule: Rule | null,

@@ -34,7 +34,7 @@ export interface StorageView {
 
 /** Less than this share of it is free: what does not overwrite has no room for another recording. Our own choice. */
 const FULL = 0.01
-export const isFull = ({ bytes, free }: StorageView): boolean =>
+export const isFull = ({ bytes, free }: Pick<StorageView, 'bytes' | 'free'>): boolean =>
   bytes !== null && free !== null && free < FULL * bytes
 
 /** Each part null where the device does not say. */

@@ -168,7 +168,16 @@ export interface FoundDevice {
 /** Targets of one moment, as a camera says them live. Boxes are shares of the picture. */
 export interface LiveFrame {
   at: number
-  targets: { id: number; class: string; x: number; y: number; w: number; h: number }[]
+  targets: {
+    id: number
+    class: string
+    x: number
+    y: number
+    w: number
+    h: number
+    /** Of the class, 0 to 1; left out where the device says none. */
+    likelihood?: number
+  }[]
 }
 
 const ids = v.pipe(

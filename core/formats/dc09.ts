@@ -111,6 +111,9 @@ const CODES: Record<DetectionKind, string> = {
   face: 'UA'
 }
 
+/** What the monitoring station is told of a kind of detection. */
+export const eventCode = (kind: DetectionKind): string => CODES[kind]
+
 export interface StationEvent {
   kind: DetectionKind
   /** The camera's number on the site, from 1. */
@@ -121,7 +124,7 @@ export interface StationEvent {
 
 /** An event as the data of a frame: `Nri1/BA01^severity: words^`. */
 export const eventData = ({ kind, zone, severity, words }: StationEvent): string =>
-  `Nri1/${CODES[kind]}${String(zone).padStart(2, '0')}^${severity}: ${plain(words).slice(0, 120)}^`
+  `Nri1/${eventCode(kind)}${String(zone).padStart(2, '0')}^${severity}: ${plain(words).slice(0, 120)}^`
 
 /** Reads an event back. @throws InputError */
 export function readEvent(data: string): {

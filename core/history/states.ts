@@ -1,6 +1,9 @@
-import type { DetectionNote } from '../kinds/parts.ts'
 import { said, type Said, type SettingName } from '../messages/said.ts'
 import type { Actions } from '../formats/actions.ts'
+import type { Direction } from '../detections/types.ts'
+import type { DetectionNote, Severity } from '../kinds/parts.ts'
+import type { TamperCause } from '../kinds/tamper/schema.ts'
+import type { TargetClass } from '../targets/classes.ts'
 import { NO_ACTIONS } from '../formats/noActions.ts'
 import type { Detection, Schedule, TargetGated } from '../formats/plan.ts'
 import { sizeLimits } from '../kinds/sizeLimits.ts'
@@ -128,6 +131,9 @@ export const canonical = (value: unknown): string =>
 const text = (value: unknown): Said =>
   said('values.text', typeof value === 'string' ? value : JSON.stringify(value))
 
+const MASKS = { any: 'any', with: 'withMask', without: 'withoutMask' } as const
+const FACES = { any: 'anyFace', listed: 'listedFaces', notListed: 'unlistedFaces' } as const
+
 function shown(key: string, value: unknown, schedules: readonly Schedule[]): Said {
   if (value === undefined || value === null)
     return key === 'schedule' ? said('values.always') : said('values.notSet')
@@ -144,6 +150,17 @@ function shown(key: string, value: unknown, schedules: readonly Schedule[]): Sai
     return names.length ? said('values.list', names) : said('values.notSet')
   }
   if (key === 'size' || key === 'faceMin') return sizeOf(value)
+  if (key === 'threshold') return said('values.percent', (value as number) / 100)
+  if (key === 'direction') return said(`values.${value as Direction | 'both'}`)
+  if (key === 'mask') return said(`values.${MASKS[value as keyof typeof MASKS]}`)
+  if (key === 'list') return said(`values.${FACES[value as keyof typeof FACES]}`)
+  if (key === 'classes' || key === 'causes') {
+    const names = (value as TargetClass[]).map((name) =>
+      key === 'classes' ? said(`classes.${name}`) : said(`causes.${name as unknown as TamperCause}`)
+    )
+    return names.length ? said('values.list', names) : said('values.any')
+  }
+  if (key === 'severity' || key === 'alarmSeverity') return said(`severities.${value as Severity}`)
   if (key === 'links') return said('values.linked', (value as unknown[]).length)
   if (key === 'for') {
     const names = value as unknown[]
@@ -164,6 +181,34 @@ function sizeOf(size: { w: number; h: number } | Size): Said {
 
 const isSame = (a: Said, b: Said): boolean => canonical(a) === canonical(b)
 
+/** What of a detection stands elsewhere than among its settings. */
+const NOT_SETTINGS = ['id', 'name', 'kind', 'note', 'line', 'zone', 'cells', 'enabled', 'parked']
+
+/** All settings of a detection as they are, but for its name, its note and its shape. @param inputs contacts of the site */
+export const settingsShown = (
+  detection: Detection,
+  schedules: readonly Schedule[],
+  inputs: readonly { id: string; name: string }[]
+): { setting: Said; value: Said }[] => {
+  const contact = (id: string): Said => text(inputs.find((i) => i.id === id)?.name ?? id)
+  return Object.entries({ schedule: undefined, ...detection })
+    .filter(([key]) => !NOT_SETTINGS.includes(key))
+    .map(([key, value]) => ({
+      setting: settingOf(key),
+      value:
+        key === 'input'
+          ? contact(value as string)
+          : key === 'armInput' && value
+            ? contact((value as unknown as { input: string }).input)
+            : shown(key, value, schedules)
+    }))
+}
+
+const settingOf = (key: string): Said => {
+  const name = settingNames[key]
+  return name ? said(`settings.${name}`) : said('settings.own', key)
+}
+
 function settingsOf(
   before: object,
   after: object,
@@ -174,18 +219,24 @@ function settingsOf(
     .filter((key) => key !== 'id' && canonical(a[key] ?? null) !== canonical(b[key] ?? null))
     .map((key) => {
       const [was, is] = [shown(key, a[key], schedules), shown(key, b[key], schedules)]
-      const name = settingNames[key]
       return {
-        setting: name ? said(`settings.${name}`) : said('settings.own', key),
+        setting: settingOf(key),
         before: was,
         after: isSame(was, is) ? said('values.changed') : is
       }
     })
 }
 
-/** What is different from one state to another: detections first, then schedules, then the scene. */
-export function differencesBetween(before: CameraState, after: CameraState): StateDifference[] {
-  const schedules = [...after.schedules, ...before.schedules]
+/**
+ * What is different from one state to another: detections first, then schedules, then the scene.
+ *
+ * @param schedules by which arming schedules are named; left out: those of the states
+ */
+export function differencesBetween(
+  before: CameraState,
+  after: CameraState,
+  schedules: readonly Schedule[] = [...after.schedules, ...before.schedules]
+): StateDifference[] {
   // A tamper detection has a severity of its own.
   const actionsOf = ({ severity, ...rest }: Actions): object => ({
     ...rest,

@@ -44,7 +44,7 @@ export class PassageRun implements KindRun {
     this.gates = gates
     this.passed = passed
     ;[this.there, this.before] = places
-    this.zone = new Zone(detection.zone)
+    this.zone = Zone.of(detection.zone)
     this.need = needOf(detection.sensitivity)
   }
 
@@ -53,7 +53,7 @@ export class PassageRun implements KindRun {
   }
 
   look(state: PassageState, s: Sighting): null | undefined {
-    state.share = this.passed(this.zone.share(s))
+    state.share = this.passed(this.zone.shareAt(s))
     const holds = atLeast(state.share, this.need)
     if (!holds) state.pending = false
     if (!state.open && !atLeast(state.share, state.opened ? this.need / 2 : this.need))

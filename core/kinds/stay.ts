@@ -44,7 +44,7 @@ export class StayRun implements KindRun {
     this.together = detection.atLeast > 1
     this.grace = grace
     this.gates = gates
-    this.zone = new Zone(detection.zone)
+    this.zone = Zone.of(detection.zone)
     this.need = needOf(detection.sensitivity)
   }
 
@@ -59,7 +59,7 @@ export class StayRun implements KindRun {
   }
 
   look(state: StayState, s: Sighting): null | undefined {
-    state.share = this.zone.share(s)
+    state.share = this.zone.shareAt(s)
     state.inside = atLeast(state.share, this.need)
     // A row in that follows a row in is no interruption, however small the grace.
     const follows = state.inside && state.stay?.lastFrame === s.frame - 1

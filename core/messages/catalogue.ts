@@ -18,10 +18,13 @@ import { deliveries } from './en/codes/deliveries.ts'
 import { devices } from './en/codes/devices.ts'
 import { edits } from './en/codes/edits.ts'
 import { formats } from './en/codes/formats.ts'
+import { handover, serviceVisit } from './en/codes/handover.ts'
 import { happenings, mail } from './en/codes/happenings.ts'
 import { input } from './en/codes/input.ts'
 import { kinds } from './en/codes/kinds.ts'
+import { lookBack } from './en/codes/lookBack.ts'
 import { mailbox } from './en/codes/mailbox.ts'
+import { marks } from './en/codes/marks.ts'
 import { measures } from './en/codes/measures.ts'
 import { kindNames, severities } from './en/codes/names.ts'
 import { places } from './en/codes/places.ts'
@@ -65,11 +68,15 @@ export const catalogue = {
   devices,
   edits,
   formats,
+  handover,
+  serviceVisit,
   happenings,
   mail,
   input,
   kinds,
+  lookBack,
   mailbox,
+  marks,
   measures,
   kindNames,
   severities,

@@ -1,4 +1,4 @@
-import { CLASSES, type TargetClass } from './classes.ts'
+import { classNamed } from './classes.ts'
 import type { TargetRow } from './tracks.ts'
 
 /** One target as a camera says it live. Boxes are shares of the picture. */
@@ -36,7 +36,7 @@ export class ReportedRows {
         frame,
         id,
         ...box,
-        cls: (CLASSES as readonly string[]).includes(cls) ? (cls as TargetClass) : 'unknown',
+        cls: classNamed(cls),
         confidence: 1
       })
     }

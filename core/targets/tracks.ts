@@ -42,22 +42,25 @@ export const frameTime = (frame: number, fps: number): number => (frame - 1) / f
 export const frameAt = (seconds: number, fps: number): number =>
   Math.floor(seconds * fps + 1e-6) + 1
 
+/** Columns of so many rows, to be filled. */
+export const emptyTracks = (n: number, fps: number): Tracks => ({
+  fps,
+  length: n,
+  frame: new Int32Array(n),
+  id: new Int32Array(n),
+  x: new Float64Array(n),
+  y: new Float64Array(n),
+  w: new Float64Array(n),
+  h: new Float64Array(n),
+  cls: new Uint8Array(n),
+  confidence: new Float32Array(n)
+})
+
 /** Columns from rows in any order. The caller has made sure that no target is twice in a frame. */
 export function tracksFromRows(rows: readonly TargetRow[], fps: number): Tracks {
   const sorted = [...rows].sort((a, b) => a.frame - b.frame || a.id - b.id)
   const n = sorted.length
-  const tracks: Tracks = {
-    fps,
-    length: n,
-    frame: new Int32Array(n),
-    id: new Int32Array(n),
-    x: new Float64Array(n),
-    y: new Float64Array(n),
-    w: new Float64Array(n),
-    h: new Float64Array(n),
-    cls: new Uint8Array(n),
-    confidence: new Float32Array(n)
-  }
+  const tracks = emptyTracks(n, fps)
   sorted.forEach((row, i) => {
     tracks.frame[i] = row.frame
     tracks.id[i] = row.id

@@ -7,6 +7,8 @@ export interface WatchView {
     id: string
     name: string
     detections: Detection[]
+    /** Ids of those that no device holds: nobody watches for them. */
+    unheld: string[]
     /** A device shows it. */ live: boolean
   }[]
   /** Whom an alarm can be assigned to. */

@@ -369,6 +369,9 @@ describe('accounts', () => {
       'POST /api/session',
       'DELETE /api/session',
       'POST /api/first-account',
+      'POST /api/cameras/:camera/look-back/counts',
+      'POST /api/cameras/:camera/look-back/recommend',
+      'POST /api/cameras/:camera/look-back/sweep',
       'POST /api/deliveries/:id/shown',
       'POST /api/proving/propose',
       'POST /api/triggers'

@@ -201,7 +201,7 @@ describe('hours', () => {
       const { status, body } = await asked
       expect([status, body.message]).toEqual([422, expect.saying(words)])
     },
-    60_000
+    600_000
   )
 
   test('refuses a calendar that is not UTF-8 or has an invalid start', async () => {

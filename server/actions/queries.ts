@@ -1,6 +1,11 @@
 import { said, saidOf, type Said } from '../../core/messages/said.ts'
 import type { SavedEndpoint, SiteActionsView, VoiceView } from '../../core/api.ts'
 import type { Actions, Endpoint, Mail, People } from '../../core/formats/actions.ts'
+import {
+  DEFAULT_LOOK_BACK,
+  type LookBackSettings,
+  type LookBackSettingsView
+} from '../../core/lookBack/settings.ts'
 import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../core/retention.ts'
 import type { Sql } from '../database.ts'
 import { versionConflict, notFound } from '../errors.ts'
@@ -110,7 +115,7 @@ export async function noteEndpointTest(
   ])
 }
 
-type SettingName = 'mail' | 'people' | 'usual' | 'retention'
+type SettingName = 'mail' | 'people' | 'usual' | 'retention' | 'lookBack'
 interface SettingRow {
   name: SettingName
   body: unknown
@@ -122,6 +127,7 @@ interface SettingRow {
 /** What is said of a site as a whole. */
 export interface SiteSettings extends Pick<SiteActionsView, 'mail' | 'people' | 'usual'> {
   retention: Pick<RetentionView, 'retention' | 'version' | 'changedAt'>
+  lookBack: Pick<LookBackSettingsView, 'lookBack' | 'version' | 'changedAt'>
   /** The mail server's password, sealed. */
   sealed: Buffer | null
 }
@@ -138,17 +144,22 @@ export async function readSettings(sql: Sql, siteId: string): Promise<SiteSettin
   })
   const body = <T>(row: SettingRow | undefined): T | null =>
     row ? parsed<{ value: T | null }>(row.body).value : null
-  const [mail, people, usual, retention] = [
+  const [mail, people, usual, retention, lookBack] = [
     find('mail'),
     find('people'),
     find('usual'),
-    find('retention')
+    find('retention'),
+    find('lookBack')
   ]
   return {
     mail: { mail: body<Mail>(mail), hasPassword: mail?.sealed != null, ...kept(mail) },
     people: { people: body<People>(people) ?? { people: [], groups: [] }, ...kept(people) },
     usual: { actions: body<Actions>(usual), ...kept(usual) },
     retention: { retention: body<Retention>(retention) ?? DEFAULT_RETENTION, ...kept(retention) },
+    lookBack: {
+      lookBack: body<LookBackSettings>(lookBack) ?? DEFAULT_LOOK_BACK,
+      ...kept(lookBack)
+    },
     sealed: mail?.sealed ?? null
   }
 }
@@ -182,7 +193,8 @@ export async function saveSetting(
         mail: said('things.mailServer'),
         people: said('things.people'),
         usual: said('things.defaultActions'),
-        retention: said('things.retention')
+        retention: said('things.retention'),
+        lookBack: said('things.lookBack')
       }[name],
       settings[name]
     )

@@ -54,7 +54,7 @@ const settled = (id: number) =>
   eventually(async () => {
     const a = await alarm(id)
     return a.deliveries.every((d) => d.state !== 'pending') && a
-  }, 40)
+  })
 
 describe('a trigger that is sent', () => {
   test('is answered once stored with all its deliveries, and accepted once per key', async () => {
@@ -183,7 +183,7 @@ describe('the monitoring station', () => {
     const failing = await eventually(async () => {
       const a = await alarm(body.alarm)
       return a.deliveries[0]!.attempts > 0 && a
-    }, 30)
+    })
     expect(failing.deliveries[0]).toMatchObject({
       state: 'pending',
       error: 'the station did not answer within 5 s'
@@ -233,8 +233,7 @@ describe('the monitoring station', () => {
   test('receives a heartbeat at the set interval', async () => {
     await endpoint({ ...station, heartbeatSeconds: 10 })
     const state = await eventually(
-      async () => (await t.ask('GET', '/actions')).body.stations.station,
-      15
+      async () => (await t.ask('GET', '/actions')).body.stations.station
     )
     expect(state).toEqual({ answeredAt: expect.any(Number), error: null })
     expect(t.station.messages.at(-1)).toMatchObject({ code: null, account: '5A31', answer: 'ACK' })
@@ -255,7 +254,7 @@ describe('from a replayed clip', () => {
         ) &&
         r
       )
-    }, 60)
+    })
   }
 
   test('the mail has the picture and those before and after; the recording its seconds', async () => {
@@ -371,7 +370,7 @@ describe('what roles other than installer see', () => {
     )
     const operator = await open('operator')
     const test = t.ask('POST', '/endpoints/shown/test')
-    await eventually(async () => operator.heard.join('').includes('event: popup'), 10)
+    await eventually(async () => operator.heard.join('').includes('event: popup'))
     expect(
       (await t.ask('POST', '/deliveries/0/shown', undefined, await t.as('viewer'))).status
     ).toBe(403)

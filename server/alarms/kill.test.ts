@@ -115,8 +115,7 @@ test('killed at twenty random moments under 100 triggers a second: every answere
   ).toBe(0)
   expect(await count('SELECT SUM(triggers) AS n FROM alarm').then(Number)).toBe(sent)
   await eventually(
-    async () => (await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'pending'")) === 0,
-    60
+    async () => (await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'pending'")) === 0
   )
   expect(await count("SELECT COUNT(*) AS n FROM delivery WHERE state = 'sent'")).toBe(2 * sent)
   // What the receiver got: everything; twice only what it had answered when the server was killed
@@ -127,4 +126,4 @@ test('killed at twenty random moments under 100 triggers a second: every answere
   expect(attempts).toBe(2 * sent)
   // What was being made at a kill is made again: no more than there are places for it.
   expect(keys.length - 2 * sent).toBeLessThanOrEqual(KILLS * 2 * deliveryKind('webhook').atOnce)
-}, 240_000)
+}, 600_000)

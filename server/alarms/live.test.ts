@@ -78,11 +78,9 @@ const send = async (device: string): Promise<SendingView> => {
     return s.finished && s
   })
 }
-const alarmOf = (detection: string, most = 60): Promise<AlarmView> =>
-  eventually(
-    async () =>
-      (await t.ask('GET', '/alarms')).body.alarms.find((a: AlarmView) => a.detection === detection),
-    most
+const alarmOf = (detection: string): Promise<AlarmView> =>
+  eventually(async () =>
+    (await t.ask('GET', '/alarms')).body.alarms.find((a: AlarmView) => a.detection === detection)
   )
 const byKind = (a: AlarmView) =>
   Object.fromEntries([...a.deliveries].reverse().map((d) => [d.kind, d]))
@@ -131,7 +129,7 @@ describe('a rule triggers on a camera', () => {
     const done = await eventually(async () => {
       const a = (await t.ask('GET', `/alarms/${alarm.id}`)).body as AlarmView
       return a.deliveries.every((d) => d.state !== 'pending') && a
-    }, 20)
+    })
     expect(byKind(done)).toMatchObject({
       strobe: { by: 'camera', state: 'sent', recipient: 'Slipway camera' },
       speaker: { by: 'camera', state: 'sent' },
@@ -162,7 +160,7 @@ describe('a rule triggers on a camera', () => {
     const [first] = await Promise.all([kept(), kept()])
     if (first.recording?.state === 'running')
       expect(first.recording.secondsLeft).toBeLessThanOrEqual(15)
-    await eventually(async () => (await kept()).files.length > 0, 40)
+    await eventually(async () => (await kept()).files.length > 0)
     expect(await kept()).toEqual({
       files: [{ name: 'recording.mp4', type: 'video/mp4' }],
       recording: null
@@ -183,19 +181,20 @@ describe('a rule triggers on a camera', () => {
       (_, value) => (value?.streams ? { ...value.streams[0], ...value.format } : value)
     )
     expect([width, height]).toEqual([640, 360])
-    expect(Number(duration)).toBeCloseTo(20, 0)
+    // A busy machine takes a picture more or less at either end.
+    expect(Math.abs(Number(duration) - 20)).toBeLessThan(2)
     expect((await t.ask('GET', `/deliveries/${id}/files/recording.mp4`)).status).toBe(200)
   })
 
   test('opens the relay on acknowledging', async () => {
     const { id } = await alarmOf('quay-edge')
     expect((await t.ask('POST', `/alarms/${id}/acknowledge`, {})).status).toBe(200)
-    await eventually(async () => !made.get('recorder')!.outputs.isActive('relay-1', Date.now()), 10)
+    await eventually(async () => !made.get('recorder')!.outputs.isActive('relay-1', Date.now()))
     // It opens, and then that is written down.
     await eventually(async () => {
       const { relay } = byKind((await t.ask('GET', `/alarms/${id}`)).body)
       return relay!.does === 'off' && relay!.state === 'sent'
-    }, 10)
+    })
   })
 })
 
@@ -205,7 +204,7 @@ describe('a contact', () => {
     await link('waiting-room', 'waiting-room-door', ['station'])
     const hold = async (name: 'panel' | 'door', set: boolean): Promise<void> => {
       devices.contacts.hold(name, set)
-      await eventually(async () => (await view()).inputs[name] === set, 15)
+      await eventually(async () => (await view()).inputs[name] === set)
     }
     await hold('door', true)
     await hold('panel', false)
@@ -218,14 +217,12 @@ describe('a contact', () => {
     ).toBe(false)
     await hold('panel', true)
     await hold('door', false)
-    const alarm = await alarmOf('waiting-room-door', 10)
+    const alarm = await alarmOf('waiting-room-door')
     expect(alarm.triggers).toBe(1)
-    await eventually(
-      async () =>
-        t.station.messages.some(
-          (m) => m.code === 'UA' && m.words === 'Waiting room: Door after hours: contact active'
-        ),
-      10
+    await eventually(async () =>
+      t.station.messages.some(
+        (m) => m.code === 'UA' && m.words === 'Waiting room: Door after hours: contact active'
+      )
     )
   })
 })
@@ -246,11 +243,11 @@ describe('a camera goes silent', () => {
       files: [],
       recording: { state: 'failed', why: expect.saying('can’t be reached') }
     })
-    const alarm = await alarmOf('lost', 30)
+    const alarm = await alarmOf('lost')
     const done = await eventually(async () => {
       const a = (await t.ask('GET', `/alarms/${alarm.id}`)).body as AlarmView
       return a.deliveries.every((d) => d.state === 'sent') && a
-    }, 20)
+    })
     expect(done.deliveries).toMatchObject([{ kind: 'snapshots', recipient: 'Quay path' }])
     const {
       body: { files }

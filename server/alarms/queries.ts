@@ -1,3 +1,4 @@
+import type { MarkKind } from '../../core/marks/marks.ts'
 import { said, saidOf } from '../../core/messages/said.ts'
 import { hostOf } from '../deliveries/hostOf.ts'
 import type {
@@ -101,7 +102,12 @@ interface AlarmRow {
 const select = `SELECT a.id, a.site_id, a.camera_id, camera.name AS camera_name, a.detection_id, a.name, a.severity, a.priority, a.state, a.actions, a.first_at, a.last_at, a.triggers, a.acknowledged_at, a.acknowledged_by, a.comment, a.run_id, a.handed_to, JSON_EXTRACT(d.body, '$.note') AS note
     FROM alarm a JOIN camera ON camera.id = a.camera_id LEFT JOIN detection d ON d.camera_id = a.camera_id AND d.id = a.detection_id`
 
-const alarmOf = (row: AlarmRow, deliveries: DeliveryView[], people: People): AlarmView => {
+const alarmOf = (
+  row: AlarmRow,
+  deliveries: DeliveryView[],
+  people: People,
+  mark: MarkKind | null
+): AlarmView => {
   const actions = parsed<Actions>(row.actions)
   return {
     id: row.id,
@@ -126,6 +132,7 @@ const alarmOf = (row: AlarmRow, deliveries: DeliveryView[], people: People): Ala
     acknowledgedBy: row.acknowledged_by,
     comment: row.comment,
     run: row.run_id,
+    mark,
     deliveries
   }
 }
@@ -139,6 +146,10 @@ async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> 
     rows.map(({ id }) => id)
   )
   const people = (await readSettings(sql, rows[0]!.site_id)).people.people
+  const marks = await marksOfAlarms(
+    sql,
+    rows.map(({ id }) => id)
+  )
   return rows.map((row) =>
     alarmOf(
       row,
@@ -146,9 +157,21 @@ async function withDeliveries(sql: Sql, rows: AlarmRow[]): Promise<AlarmView[]> 
         .filter((d) => d.alarm_id === row.id)
         .slice(0, MAX_DELIVERIES)
         .map(deliveryOf),
-      people
+      people,
+      marks.get(row.id) ?? null
     )
   )
+}
+
+/** What was said of the triggers of some alarms: by alarm, where nothing else was said of another one. */
+async function marksOfAlarms(sql: Sql, alarms: readonly number[]): Promise<Map<number, MarkKind>> {
+  const rows = await sql.rows<{ alarm: number; mark: MarkKind; kinds: number }>(
+    `SELECT t.alarm_id AS alarm, MIN(mark.mark) AS mark, COUNT(DISTINCT mark.mark) AS kinds
+       FROM fired_trigger t JOIN mark ON mark.trigger_id = t.id
+      WHERE t.alarm_id IN (${alarms.map(() => '?').join()}) GROUP BY t.alarm_id`,
+    [...alarms]
+  )
+  return new Map(rows.filter(({ kinds }) => Number(kinds) === 1).map((r) => [r.alarm, r.mark]))
 }
 
 /** As they are dealt with: the highest priority first. */

@@ -46,7 +46,8 @@ const OF_EACH_SITE = [
   'voices',
   'settings',
   'sendings',
-  'mailbox'
+  'mailbox',
+  'records'
 ]
 
 const PREFIX = '/api/sites/:site/'

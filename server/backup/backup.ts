@@ -18,7 +18,7 @@ export const TABLES = 'tables.jsonl.gz'
  * What of the data folder is kept: what rows name, what the simulators remember, and the keys.
  * Pictures that are painted again, logs and the database's own files are not.
  */
-export const FOLDERS = ['clips', 'evidence', 'mailbox', 'devices', 'tls'] as const
+export const FOLDERS = ['clips', 'evidence', 'records', 'mailbox', 'devices', 'tls'] as const
 export const SINGLE_FILES: readonly string[] = Object.values(KEY_FILES)
 
 export interface Manifest {

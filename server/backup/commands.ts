@@ -3,13 +3,13 @@ import { said } from '../../core/messages/said.ts'
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { createInterface } from 'node:readline'
-import { UsageError, readOptions } from '../../core/cli/options.ts'
+import { UsageError, readOptions, textOf, type OptionValue } from '../../core/cli/options.ts'
 import { MIN_PASSWORD } from '../../core/accounts/accounts.ts'
 import { readDatabaseUrl, type DatabaseChoice } from '../launch/databaseUrl.ts'
 
 /** What commands beside the application are called with: which data, which database, which passphrase. */
 export interface CommandCall {
-  values: Record<string, string | boolean | undefined>
+  values: Record<string, OptionValue>
   positionals: string[]
   data: string
   database: DatabaseChoice | null
@@ -31,11 +31,11 @@ export function readCall(args: string[], usage: string, more: readonly string[] 
     usage
   )
   if (values.help) throw new UsageError(null, usage)
-  const url = typeof values.database === 'string' ? values.database : process.env.WARDOPTIC_DATABASE
+  const url = textOf(values, 'database') ?? process.env.WARDOPTIC_DATABASE
   return {
     values,
     positionals,
-    data: resolve(typeof values.data === 'string' ? values.data : '.data'),
+    data: resolve(textOf(values, 'data') ?? '.data'),
     database: url === undefined ? null : readDatabaseUrl(url)
   }
 }

@@ -11,7 +11,7 @@ import { Pace } from '../../analysis/pace.ts'
 import { makeView } from '../../analysis/pictures.ts'
 import { probe } from '../../analysis/probe.ts'
 import type { ClipView } from '../../core/api.ts'
-import type { Evidence } from '../../core/detections/index.ts'
+import type { ClipEvidence } from '../../core/detections/index.ts'
 import { InputError } from '../../core/errors.ts'
 import { readFaces, writeFaces } from '../../core/formats/faces.ts'
 import { readMeasures, writeMeasures } from '../../core/measures/measures.ts'
@@ -264,7 +264,7 @@ export class Clips {
   }
 
   /** What the clip's detections are evaluated on. */
-  async readEvidence(clip: ClipView): Promise<Evidence> {
+  async readEvidence(clip: ClipView): Promise<ClipEvidence> {
     const tracks = readMot(await readFile(this.file(clip.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
     const faces = readFaces(await readFile(this.file(clip.id, 'faces.csv'), 'utf8'), clip)
     return {

@@ -65,7 +65,7 @@ async function running(make: (due: DueDelivery) => Promise<void>): Promise<Queue
   queue.start()
   return queue
 }
-const done = () => eventually(async () => (await states()).every((d) => d.state !== 'pending'), 30)
+const done = () => eventually(async () => (await states()).every((d) => d.state !== 'pending'))
 
 describe('the delivery queue', () => {
   test('makes each once: in order for one output, in parallel for several', async () => {
@@ -109,10 +109,7 @@ describe('the delivery queue', () => {
       if (endpoint.id === 'bad' && ++bad === 1) throw new Error('not now')
       if (endpoint.id === 'worse') throw new Refused('never')
     })
-    await eventually(
-      async () => (await states()).filter((d) => d.state === 'pending').length === 1,
-      10
-    )
+    await eventually(async () => (await states()).filter((d) => d.state === 'pending').length === 1)
     const [first, second, third, fourth] = await states()
     expect([first, second, third, fourth].map((d) => [d!.state, d!.error])).toEqual([
       ['pending', 'not now'],
@@ -146,7 +143,7 @@ describe('the delivery queue', () => {
           [endpoint]
         )
       )[0]!.n
-    await eventually(async () => (await of('mail')) === 30 && (await of('other')) === 1, 20)
+    await eventually(async () => (await of('mail')) === 30 && (await of('other')) === 1)
     expect(await of('dead')).toBe(0)
     expect(most).toBeGreaterThan(1)
     release()
@@ -158,7 +155,7 @@ describe('the delivery queue', () => {
     await put('later', { at: Date.now() + 60_000 })
     await put('camera', { by: 'camera' })
     const queue = await running(async () => {})
-    await eventually(async () => (await states())[1]!.state === 'failed', 10)
+    await eventually(async () => (await states())[1]!.state === 'failed')
     await queue.close()
     expect(await states()).toMatchObject([
       { state: 'pending', attempts: 0 },

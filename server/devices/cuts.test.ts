@@ -182,7 +182,7 @@ describe('many devices', () => {
     const done = await eventually(async () => {
       const view = (await t.ask('GET', `/sendings/${body.id}`)).body as SendingView
       return view.finished && view
-    }, 30)
+    })
     expect(new Set(done.devices.map(({ state }) => state))).toEqual(new Set(['done']))
     expect((await adding).body).toMatchObject({
       state: 'offline',

@@ -30,7 +30,6 @@ import {
   channelsShowing,
   keepChannels,
   keepSent,
-  listChannels,
   type ChannelReading,
   type ChannelRow
 } from './channelQueries.ts'
@@ -100,11 +99,19 @@ export class Devices {
   private readonly sending = new Set<string>()
   /** The last sending that concerns a camera. */
   private readonly turns = new Map<string, Promise<unknown>>()
+  private readonly listens: boolean
   private closed = false
   private round: Promise<void> = Promise.resolve()
   private timer: NodeJS.Timeout | undefined
 
-  constructor(database: Database, encryption: Encryption, log: (error: unknown) => void) {
+  /** @param listens whether devices that are read are listened to; a command beside the application only reads */
+  constructor(
+    database: Database,
+    encryption: Encryption,
+    log: (error: unknown) => void,
+    { listens = true } = {}
+  ) {
+    this.listens = listens
     this.database = database
     this.encryption = encryption
     this.log = log
@@ -471,7 +478,7 @@ export class Devices {
         )
         await keepChannels(sql, id, channels, camerasOf(sql, row, channels))
       })
-      await this.subscriptions.listenTo(row)
+      if (this.listens) await this.subscriptions.listenTo(row)
     } catch (error) {
       const trouble =
         error instanceof DeviceError ? error : new DeviceError('broken', saidOfError(error), error)
@@ -528,11 +535,11 @@ export class Devices {
   }
 
   /** The cameras of a site that a device shows which can be spoken with. */
-  async camerasShown(site: string): Promise<ReadonlySet<string>> {
-    const [channels, rows] = await Promise.all([
-      listChannels(this.database, site),
-      listDevices(this.database, site)
-    ])
+  async camerasShown(
+    site: string,
+    channels: readonly Pick<ChannelRow, 'camera' | 'device'>[]
+  ): Promise<ReadonlySet<string>> {
+    const rows = await listDevices(this.database, site)
     const reachable = new Set(rows.filter((r) => isReachable(r.state)).map((r) => r.id))
     return new Set(
       channels.flatMap((c) => (c.camera !== null && reachable.has(c.device) ? c.camera : []))

@@ -147,12 +147,10 @@ describe('the recorder', () => {
       holds: 'new'
     })
     expect((await channel('recorder', 'Vehicle lanes')).detections[0]!.state).toBe('same')
-    const heard = await eventually(
-      async () =>
-        (await ask<{ rule: string; topic: string }[]>('GET', path('recorder', '/events'))).find(
-          ({ rule }) => rule === 'kerb'
-        ),
-      30
+    const heard = await eventually(async () =>
+      (await ask<{ rule: string; topic: string }[]>('GET', path('recorder', '/events'))).find(
+        ({ rule }) => rule === 'kerb'
+      )
     )
     expect(heard).toMatchObject({ topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside' })
   })
@@ -246,7 +244,7 @@ describe('the recorder', () => {
     const inputs = await eventually(async () => {
       const list = (await view('recorder')).inputs
       return list.every(({ active }) => active !== null) && list
-    }, 10)
+    })
     expect(inputs.map(({ token }) => token)).toEqual([
       'input-1',
       'input-2',
@@ -399,9 +397,7 @@ describe('a device that switches motion and tamper back on', () => {
     ids.set('cam-path', (await ask<DeviceView>('POST', '/devices', asAdded(device))).id)
     await eventually(
       async () =>
-        (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0]!.unmanaged.length >
-        1,
-      20
+        (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0]!.unmanaged.length > 1
     )
     // When it switches back is the test's to say: not while it looks at what has just been sent.
     const ownMind = device.model.switchesBack as { seconds: number }
@@ -409,12 +405,10 @@ describe('a device that switches motion and tamper back on', () => {
     await send('cam-path')
     expect(device.channels[0]!.rules.map(({ type }) => type)).not.toContain('tt:TamperDetector')
     ownMind.seconds = 0.1
-    await eventually(
-      async () =>
-        (
-          await ask<DeviceView>('POST', path('cam-path', '/read'))
-        ).channels[0]!.switchesBack.includes('tt:TamperDetector'),
-      20
+    await eventually(async () =>
+      (await ask<DeviceView>('POST', path('cam-path', '/read'))).channels[0]!.switchesBack.includes(
+        'tt:TamperDetector'
+      )
     )
     const finding = (await readiness()).findings.find(
       ({ code, device: id }) => code === 'switches-back' && id === ids.get('cam-path')

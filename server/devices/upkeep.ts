@@ -223,9 +223,23 @@ export class DeviceUpkeep {
     )
   }
 
+  /** Names of its accounts, in order; null: it does not say. */
+  async accounts(): Promise<string[] | null> {
+    const users = await this.users()
+    return users
+      ? children(users, 'User')
+          .flatMap((user) => child(user, 'Username')?.text || [])
+          .sort()
+      : null
+  }
+
+  private users(): Promise<Element | undefined> {
+    return ifOffered(this.wire.call('device', xml('tds:GetUsers')))
+  }
+
   /** Gives an account of the device another password; what else it may do stays. @throws DeviceError */
   async setPassword(username: string, password: string): Promise<void> {
-    const users = await ifOffered(this.wire.call('device', xml('tds:GetUsers')))
+    const users = await this.users()
     const level = children(users, 'User').find((u) => child(u, 'Username')?.text === username)
     await this.wire.call(
       'device',

@@ -111,10 +111,10 @@ test('the database killed five times under 100 triggers a second: answers 503, r
   const paced = pace()
   for (let kill = 0; kill < 5; kill++) {
     const before = kept.size
-    await eventually(async () => kept.size > before + PER_SECOND / 2, 60)
+    await eventually(async () => kept.size > before + PER_SECOND / 2)
     const pid = mariadb.pid()!
     process.kill(pid, 'SIGKILL')
-    await eventually(async () => mariadb.pid() !== pid && database.state.up, 60)
+    await eventually(async () => mariadb.pid() !== pid && database.state.up)
   }
   sending = false
   await paced
@@ -142,7 +142,7 @@ test('the database killed five times under 100 triggers a second: answers 503, r
   expect(heard).toMatch(/event: database\ndata: {"up":true/)
   expect(said.filter((words) => words === 'MariaDB ended (SIGKILL); restarting it')).toHaveLength(5)
   stop.abort()
-}, 180_000)
+}, 600_000)
 
 test('notices a hanging database, answers those who wait, and resumes with it', async () => {
   const pid = mariadb.pid()!
@@ -160,7 +160,7 @@ test('notices a hanging database, answers those who wait, and resumes with it', 
   } finally {
     process.kill(pid, 'SIGCONT')
   }
-  await eventually(async () => (await ask('/site')).status === 200, 30)
+  await eventually(async () => (await ask('/site')).status === 200)
   expect((await ask('/healthz')).status).toBe(200)
 })
 

@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
 import { X509Certificate } from 'node:crypto'
 import { once } from 'node:events'
 import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
@@ -7,6 +7,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import { createConnection } from 'mysql2/promise'
+import { startProgram } from '../testing/starting.ts'
 import { readDatabaseUrl } from './databaseUrl.ts'
 import { freePort, socketOf, startMariaDb } from './mariadb.ts'
 import { launchOptions } from './options.ts'
@@ -19,21 +20,7 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-async function start(...args: string[]): Promise<{ child: ChildProcess; output: string }> {
-  const child = spawn(process.execPath, ['scripts/start.mjs', ...args], {
-    detached: true,
-    stdio: ['ignore', 'pipe', 'pipe']
-  })
-  running.push(child)
-  let output = ''
-  child.stdout.on('data', (d: Buffer) => (output += d.toString()))
-  child.stderr.on('data', (d: Buffer) => (output += d.toString()))
-  for (let i = 0; i < 900 && !/Wardoptic is at/.test(output); i++) {
-    if (child.exitCode !== null) throw new Error(`ended with ${child.exitCode}: ${output}`)
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-  return { child, output }
-}
+const start = (...args: string[]) => startProgram(running, ...args)
 async function stop(child: ChildProcess): Promise<void> {
   const ended = once(child, 'exit')
   process.kill(-child.pid!, 'SIGINT')
@@ -110,9 +97,9 @@ describe('on the site’s network', () => {
       'cameras.example'
     ]
     const first = await start(...args)
-    expect(first.output).toContain(`Wardoptic is at https://cameras.example:${port}`)
-    expect(first.output).not.toContain('simulators')
-    const [fingerprint] = /(?:[0-9A-F]{2}:){31}[0-9A-F]{2}/.exec(first.output)!
+    expect(first.output()).toContain(`Wardoptic is at https://cameras.example:${port}`)
+    expect(first.output()).not.toContain('simulators')
+    const [fingerprint] = /(?:[0-9A-F]{2}:){31}[0-9A-F]{2}/.exec(first.output())!
     expect(statSync(join(data, 'tls/key.pem')).mode & 0o777).toBe(0o600)
     // Trusted, it is good for the names that were said.
     const cert = readFileSync(join(data, 'tls/cert.pem'), 'utf8')
@@ -132,7 +119,7 @@ describe('on the site’s network', () => {
         host,
         403
       ])
-    const [code] = /[A-Z2-9]{5}(-[A-Z2-9]{5}){3}/.exec(first.output)!
+    const [code] = /[A-Z2-9]{5}(-[A-Z2-9]{5}){3}/.exec(first.output())!
     const body = { code, username: 'installer', password: 'a-password-of-mine', name: 'Installer' }
     expect(
       (
@@ -178,9 +165,9 @@ describe('on the site’s network', () => {
     await expect(fetch(`http://127.0.0.1:${port}/api/entrance`)).rejects.toThrow()
     await stop(first.child)
     const second = await start(...args)
-    expect(second.output).toContain(fingerprint)
+    expect(second.output()).toContain(fingerprint)
     await stop(second.child)
-  }, 180_000)
+  }, 600_000)
 
   test('accepts a custom certificate; refuses other files and mismatched pairs', async () => {
     const made = await readCertificate(null, join(folder, 'one'), [
@@ -309,11 +296,11 @@ describe('an external database', () => {
       /self-signed|unable to verify|certificate/
     )
     const { child, output } = await start(...args, `${url}?tls=${join(tls, 'cert.pem')}`)
-    expect(output).not.toContain('p@ss')
+    expect(output()).not.toContain('p@ss')
     expect(() => statSync(join(data, 'mariadb'))).toThrow()
     expect((await root.query('SELECT COUNT(*) AS n FROM cameras.site'))[0]).toEqual([{ n: 1 }])
     await stop(child)
     await root.end()
     await mariadb.stop()
-  })
+  }, 600_000)
 })

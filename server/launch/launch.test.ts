@@ -1,10 +1,11 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { spawnSync, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { startProgram } from '../testing/starting.ts'
 import { freePort } from './mariadb.ts'
 
 let folder: string
@@ -15,25 +16,7 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-/** Starts as a terminal would, in a process group of its own, and waits for the address. */
-async function start(
-  ...args: string[]
-): Promise<{ child: ChildProcess; address: string; output: () => string }> {
-  const child = spawn(
-    process.execPath,
-    ['scripts/start.mjs', '--data', folder, '--no-demo', ...args],
-    { detached: true, stdio: ['ignore', 'pipe', 'pipe'] }
-  )
-  running.push(child)
-  let text = ''
-  child.stdout.on('data', (d: Buffer) => (text += d.toString()))
-  child.stderr.on('data', (d: Buffer) => (text += d.toString()))
-  for (let i = 0; i < 600 && !/Wardoptic is at/.test(text); i++) {
-    if (child.exitCode !== null) throw new Error(`ended with ${child.exitCode}: ${text}`)
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-  return { child, address: /http:\/\/[\d.:]+/.exec(text)![0], output: () => text }
-}
+const start = (...args: string[]) => startProgram(running, '--data', folder, '--no-demo', ...args)
 
 /** Processes that have the data folder in their command line. */
 const withFolder = () =>
@@ -142,7 +125,7 @@ describe('npm start', () => {
     expect(() => process.kill(left, 0)).toThrow()
     expect(await interrupt(third.child)).toBe(0)
     expect(withFolder()).toBe('')
-  }, 180_000)
+  }, 600_000)
 
   test('reports a port in use, and leaves nothing running', async () => {
     const server = createServer().listen(0, '127.0.0.1')

@@ -143,7 +143,7 @@ export async function launch(args: string[]): Promise<void> {
       newKeys: options.newKeys
     })
     stops.push(() => app.close())
-    await seed(database, app.clips, options.demo)
+    const fresh = await seed(database, app.clips, options.demo)
     const demo = options.demo && (await siteIds(database)).includes(DEMO_SITE) ? demoAccounts() : []
     const code = await app.accounts.prepare(demo)
     if (options.demo && simulators) await seedDevices(database, app.devices, simulators.devices)
@@ -155,6 +155,7 @@ export async function launch(args: string[]): Promise<void> {
     folder.say({ address: shown, ...(own && { databasePort: own.address.port }) })
     started = true
     if (asked) throw new Error('stopped while starting')
+    if (demo.length && options.past) app.demo.begin(fresh)
     logger.info({ address: shown }, 'started')
     setTimeout(giveBackMemory, SETTLED_MS).unref()
     say(

@@ -80,11 +80,13 @@ export async function startMariaDb(
   // The data is there once its secret is; a first start that was cut off begins again.
   if (!existsSync(secretFile)) {
     rmSync(data, { recursive: true, force: true })
+    mkdirSync(temporaryOf(folder), { recursive: true })
     await run(
       'mariadb-install-db',
       [
         '--no-defaults',
         `--datadir=${data}`,
+        `--tmpdir=${temporaryOf(folder)}`,
         '--auth-root-authentication-method=normal',
         '--skip-test-db',
         ...asUser
@@ -145,6 +147,12 @@ export async function startMariaDb(
 }
 
 /**
+ * Where the database keeps its temporary tables. Each that starts deletes what it finds there as left behind:
+ * in a folder that two of them share, it takes the tables away that the other one is using.
+ */
+const temporaryOf = (folder: string): string => join(folder, 'mariadb.tmp')
+
+/**
  * Where root reaches the database of a folder. A path of a socket may have at most 107 characters,
  * whatever folder the project is in.
  */
@@ -162,6 +170,7 @@ async function spawnMariaDb(
   more: readonly string[]
 ): Promise<ChildProcess> {
   const setup = join(folder, 'mariadb.init')
+  mkdirSync(temporaryOf(folder), { recursive: true })
   writeFileSync(
     setup,
     [
@@ -178,6 +187,7 @@ async function spawnMariaDb(
     [
       '--no-defaults',
       `--datadir=${data}`,
+      `--tmpdir=${temporaryOf(folder)}`,
       `--socket=${socket}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',

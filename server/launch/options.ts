@@ -13,6 +13,8 @@ export interface LaunchOptions {
   port: number | null
   data: string
   demo: boolean
+  /** Whether the demo site gets a past. */
+  past: boolean
   simulators: boolean
   clipMegabytes: number
   findOn: string | null
@@ -59,6 +61,7 @@ export function launchOptions(
     port: number('port', 65535),
     data: resolve(root, values.data ?? '.data'),
     demo: !values['no-demo'],
+    past: !values['no-past'],
     simulators: !values['no-simulators'],
     clipMegabytes: number('clip-limit', 1_000_000) ?? 1024,
     findOn,
@@ -86,6 +89,7 @@ function read(args: string[]) {
         port: text,
         data: text,
         'no-demo': flag,
+        'no-past': flag,
         'no-simulators': flag,
         'clip-limit': text,
         'find-on': text,

@@ -6,7 +6,7 @@ import { Analyser } from '../../analysis/analyser.ts'
 import { analysedSize } from '../../analysis/frames.ts'
 import { Measurer } from '../../analysis/measures/measurer.ts'
 import { loadOpenCv } from '../../analysis/opencv.ts'
-import type { Evidence } from '../../core/detections/index.ts'
+import type { ClipEvidence } from '../../core/detections/index.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { USUAL_GRID, emptyMeasures, type Grid } from '../../core/measures/measures.ts'
 import { trueTracks } from '../../simulation/evidence.ts'
@@ -47,7 +47,7 @@ export async function evidenceOf(
   look: Look,
   grid: Grid,
   folder: string
-): Promise<Evidence> {
+): Promise<ClipEvidence> {
   const frames = Math.round(play.script.seconds * play.scene.fps)
   if (look === 'truth') {
     const { width, height, fps } = play.scene
@@ -99,7 +99,7 @@ function* picturesOf(
   }
 }
 
-async function measured(play: Play, grid: Grid): Promise<Evidence['measures']> {
+async function measured(play: Play, grid: Grid): Promise<ClipEvidence['measures']> {
   const size = analysedSize(play.scene)
   const { cv } = await loadOpenCv()
   const measurer = new Measurer(grid, size.width, size.height, play.scene.fps)
@@ -107,7 +107,7 @@ async function measured(play: Play, grid: Grid): Promise<Evidence['measures']> {
   return measurer.finish()
 }
 
-async function analysed(play: Play, grid: Grid): Promise<Evidence> {
+async function analysed(play: Play, grid: Grid): Promise<ClipEvidence> {
   const size = analysedSize(play.scene)
   const { cv } = await loadOpenCv()
   const analyser = new Analyser(cv, size, play.scene.fps, grid)

@@ -20,7 +20,7 @@ const finished = (id: number, state = 'finished') =>
   eventually(async () => {
     const { body } = await t.ask('GET', `/proving/runs/${id}`)
     return body.state === state && body
-  }, 60)
+  })
 async function run(checks: unknown[]): Promise<any> {
   const { status, body } = await t.ask('POST', '/proving/runs', { checks })
   expect(status).toBe(201)

@@ -3,9 +3,11 @@ import { said } from '../../core/messages/said.ts'
 import { createHash } from 'node:crypto'
 import type { Actions, Endpoint } from '../../core/formats/actions.ts'
 import { CheckSchema, type Check } from '../../core/formats/check.ts'
+import type { Walk } from '../../core/formats/walk.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { type Detection, type Plan } from '../../core/formats/plan.ts'
 import type { Verdict } from '../../core/proving/judge.ts'
+import { outlastsTuning } from '../../core/proving/keepsChecks.ts'
 import { totals } from '../../core/proving/judge.ts'
 import type { Proposals } from '../../core/proving/propose.ts'
 import {
@@ -39,6 +41,7 @@ import {
   lastRun,
   readChecks,
   readRefused,
+  readResult,
   readRun,
   resultsBefore,
   resultsOfRun,
@@ -50,7 +53,7 @@ import {
 } from './queries.ts'
 import { groundOf, type Ground } from './stage.ts'
 import type { Provers } from './provers.ts'
-import type { ClipSource } from './prover.ts'
+import type { ClipSource, PictureJob, Shown } from './prover.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import type { Surroundings } from '../../core/sites/surroundings.ts'
 
@@ -61,6 +64,13 @@ interface Place {
   surroundings: Surroundings
   plan: Plan
   actions: ReadonlyMap<string, Actions>
+}
+
+/** A check that passed on a walk, and where that is walked. */
+export interface KeptWalk {
+  check: Check
+  walk: Walk
+  ground: Ground
 }
 
 interface Scenery {
@@ -380,8 +390,8 @@ export class Proving {
     )
   }
 
-  /** Keeps proposals: those named, or all. @returns how many */
-  async take(siteId: string, named: readonly NamedCheck[] | undefined): Promise<number> {
+  /** The same once all proposals have been worked out. */
+  async readProposed(siteId: string): Promise<ProvingView> {
     let view = await this.read(siteId, true)
     while (view.proposing > 0) {
       await Promise.all(
@@ -389,6 +399,12 @@ export class Proving {
       )
       view = await this.read(siteId, true)
     }
+    return view
+  }
+
+  /** Keeps proposals: those named, or all. @returns how many */
+  async take(siteId: string, named: readonly NamedCheck[] | undefined): Promise<number> {
+    const view = await this.readProposed(siteId)
     const wanted = named
       ? view.proposals.filter((p) =>
           named.some((n) => n.camera === p.camera && n.check === p.check.id)
@@ -551,6 +567,73 @@ export class Proving {
       actions: place.actions.get(check.detection) ?? NO_ACTIONS,
       site
     })
+  }
+
+  /** Checks of a detection that passed under its settings, and stay true when its limits are moved. */
+  async keptWalks(camera: string, detection: string): Promise<KeptWalk[]> {
+    const { site, places, endpoints } = await this.scenery(
+      await siteOfCamera(this.database, camera)
+    )
+    const place = places.get(camera)
+    const ground = place?.ground
+    if (!place || !ground) return []
+    const passed = new Map(
+      (await lastResults(this.database, site.id)).flatMap((r) =>
+        r.camera === camera && r.passed ? [[r.check, r.settings] as const] : []
+      )
+    )
+    return (await readChecks(this.database, site.id)).flatMap(({ camera: of, check }) => {
+      const { by } = check
+      if (of !== camera || check.detection !== detection || by.how !== 'walk') return []
+      const settings = passed.get(check.id)
+      return settings === this.settingsOf(check, place, endpoints) && outlastsTuning(check)
+        ? [{ check, walk: by.walk, ground }]
+        : []
+    })
+  }
+
+  /** Runs that are going on, or the one of a number, to their ends. */
+  async ended(id?: number): Promise<void> {
+    await Promise.all(
+      [...this.running].flatMap(([run, { ended }]) => (id === undefined || run === id ? ended : []))
+    )
+  }
+
+  /**
+   * The moment of a check's trigger when it was last run, with the shape and the target over it, and the targets that it
+   * was judged on; null: it was of neither a clip nor a walk.
+   *
+   * @param background what the camera shows, for a walk on bare ground
+   */
+  async evidenceOf(
+    camera: string,
+    checkId: string,
+    background: Buffer | null
+  ): Promise<Shown | null> {
+    const { check, verdict } = await readResult(this.database, camera, checkId)
+    const { places } = await this.scenery(await siteOfCamera(this.database, camera))
+    const place = places.get(camera)
+    const detection = place?.plan.cameras[0]?.detections.find(({ id }) => id === check.detection)
+    if (!place || !detection) return null
+    const clip = check.by.how === 'clip' ? check.by.clip : null
+    const job: PictureJob = {
+      what: 'picture',
+      check,
+      detection,
+      ground: place.ground,
+      clip:
+        clip === null
+          ? null
+          : {
+              ...(await this.clipSource(camera, clip)),
+              view: this.clips.file(clip, 'view.mp4')
+            },
+      time: verdict.time,
+      frame: verdict.frame,
+      target: verdict.seen[0]?.target,
+      background: background?.toString('base64') ?? null
+    }
+    return this.provers.ask(job)
   }
 
   /** What a live walk of a check is judged with. @throws ApiError when its detection is not there */

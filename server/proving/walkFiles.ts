@@ -1,6 +1,6 @@
 import { mkdir, readFile, readdir, rename, rm, stat, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { Evidence } from '../../core/detections/index.ts'
+import type { ClipEvidence } from '../../core/detections/index.ts'
 import { readFaces, writeFaces } from '../../core/formats/faces.ts'
 import { readMot, writeMot } from '../../core/formats/mot.ts'
 import { readMeasures, writeMeasures } from '../../core/measures/measures.ts'
@@ -17,7 +17,7 @@ export async function forgetWalks(folder: string, before: number): Promise<void>
 }
 
 /** What is kept there of a play; null: nothing. */
-export async function readWalk({ scene }: Play, home: string): Promise<Evidence | null> {
+export async function readWalk({ scene }: Play, home: string): Promise<ClipEvidence | null> {
   try {
     await utimes(home, new Date(), new Date())
     const [tracks, faces, measures] = await Promise.all([
@@ -36,7 +36,7 @@ export async function readWalk({ scene }: Play, home: string): Promise<Evidence 
 
 export async function keepWalk(
   { scene }: Play,
-  { tracks, measures }: Evidence,
+  { tracks, measures }: ClipEvidence,
   home: string
 ): Promise<void> {
   const part = `${home}.${process.pid}.${Math.random().toString(36).slice(2)}`

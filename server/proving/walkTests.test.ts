@@ -66,7 +66,7 @@ const walked = async (check: Check): Promise<WalkTestView> => {
   return eventually(async () => {
     last = (await t.ask('GET', '/cameras/slipway/walk')).body as WalkTestView
     return !['preparing', 'walking', 'settling'].includes(last.state) && last
-  }, 50).catch((error: Error) => {
+  }).catch((error: Error) => {
     throw new Error(`${error.message}: ${JSON.stringify({ ...last, ladder: null, check: null })}`)
   })
 }

@@ -58,7 +58,7 @@ beforeAll(async () => {
   })
   file = Buffer.from(await (await here.fetch('/archive')).arrayBuffer())
   archive = JSON.parse(inside('site.json').toString())
-}, 300_000)
+}, 600_000)
 afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
   await Promise.all([here.close(), there.close()])

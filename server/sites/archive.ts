@@ -98,19 +98,21 @@ export async function readArchive(sql: Sql, siteId: string, now: number): Promis
   }
 }
 
-/** A site as one ZIP file: its settings, a picture of each camera, voice files, schedules as calendars. */
+/**
+ * A site as one ZIP file: its settings, a picture of each camera, voice files, schedules as calendars.
+ *
+ * @param archive as `readArchive` gives it
+ */
 export async function exportSite(
-  database: Database,
-  clips: Clips,
+  { database, clips }: { database: Database; clips: Clips },
   siteId: string,
-  now: number
+  archive: SiteArchive
 ): Promise<Buffer> {
-  const archive = await readArchive(database, siteId, now)
   const files: Zippable = { [SITE]: strToU8(`${JSON.stringify(archive, null, 1)}\n`) }
   const { timeZone, position } = archive.site
   for (const schedule of archive.schedules)
     files[`schedules/${schedule.id}.ics`] = strToU8(
-      writeCalendar(schedule, { timeZone, position: position ?? undefined }, now)
+      writeCalendar(schedule, { timeZone, position: position ?? undefined }, archive.madeAt)
     )
   for (const { id } of archive.voices)
     files[`voices/${id}.wav`] = new Uint8Array(await readVoice(database, siteId, id))

@@ -96,6 +96,12 @@ export const namesOf = async (sql: Sql, site: string): Promise<Map<string, strin
     ).map(({ id, name }) => [id, name])
   )
 
+/** The ids of a site's cameras, also of those that were deleted: undo brings them back. */
+export const listCameraIds = async (sql: Sql, site: string): Promise<string[]> =>
+  (await sql.rows<{ id: string }>('SELECT id FROM camera WHERE site_id = ?', [site])).map(
+    ({ id }) => id
+  )
+
 /** The ids of all sites, the oldest first. */
 export const siteIds = async (sql: Sql): Promise<string[]> =>
   (

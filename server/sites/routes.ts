@@ -6,7 +6,8 @@ import { INSTALLER, SIGNED_IN, allow, byCamera, versionQuery, type Api } from '.
 import type { Database } from '../database.ts'
 import { noteOf } from '../history/routes.ts'
 import type { Clips } from '../clips/service.ts'
-import { exportSite } from './archive.ts'
+import { fileName } from '../api/fileName.ts'
+import { exportSite, readArchive } from './archive.ts'
 import { deleteCamera, saveCamera, saveSite } from './cameras.ts'
 import { readCamera, readSchedules, readSite } from './queries.ts'
 
@@ -14,11 +15,13 @@ import { readCamera, readSchedules, readSite } from './queries.ts'
 export function siteRoutes(app: Api, database: Database, clips: Clips): void {
   app.get('/archive', allow(INSTALLER), async ({ site }, reply) => {
     const { name } = await readSite(database, site)
-    const file = `${name.replace(/[^\w-]+/g, '-').replace(/^-+|-+$/g, '') || 'site'}.zip`
+    const file = `${fileName(name, 'site')}.zip`
     return reply
       .type('application/zip')
       .header('content-disposition', `attachment; filename="${file}"`)
-      .send(await exportSite(database, clips, site, Date.now()))
+      .send(
+        await exportSite({ database, clips }, site, await readArchive(database, site, Date.now()))
+      )
   })
 
   app.get('/site', allow(SIGNED_IN), ({ site }) => readSite(database, site))

@@ -227,16 +227,18 @@ export async function startTestApp({
   }
 }
 
+/** What has not come after so long will not come, however slow the machine is. */
+const NEVER_SECONDS = 400
+
 /** Waits until `check` gives something. */
 export async function eventually<T>(
-  check: () => Promise<T | null | undefined | false>,
-  seconds = 100
+  check: () => Promise<T | null | undefined | false>
 ): Promise<T> {
-  const end = Date.now() + seconds * 1000
+  const end = Date.now() + NEVER_SECONDS * 1000
   for (;;) {
     const found = await check()
     if (found) return found
-    if (Date.now() > end) throw new Error(`not within ${seconds} s`)
+    if (Date.now() > end) throw new Error(`not within ${NEVER_SECONDS} s`)
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
 }

@@ -40,7 +40,8 @@ type SlowCamera = ReturnType<typeof slowCamera>
 
 function evidenceOf(camera: SlowCamera, errors: unknown[]) {
   const log = (error: unknown): void => void errors.push(error)
-  const memory = new TargetMemory(t.database, t.app.devices, log)
+  const keeper = { folder: t.folder, without: () => Promise.resolve([]), hourOver: () => {} }
+  const memory = new TargetMemory(t.database, t.app.devices, keeper, log)
   const folder = join(t.folder, 'kept')
   const pictures = camera as unknown as Pictures
   const times = { after: 0, still: 0 }

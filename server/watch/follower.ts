@@ -3,6 +3,7 @@ import { HeardClock } from '../../core/targets/heardClock.ts'
 import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
 import { DeviceLink, type Access } from '../devices/link.ts'
+import type { HourWriter } from '../lookBack/hourWriter.ts'
 
 /** Targets are kept at this rate, whatever the camera's own is. */
 export const MEMORY_FPS = 10
@@ -15,25 +16,53 @@ export interface Source extends Access {
 
 export type ToFollower =
   | { type: 'follow'; camera: string; source: Source }
+  /** Of these cameras nothing is written. */
+  | { type: 'without'; cameras: string[] }
+  | { type: 'close' }
   | { type: 'between'; id: number; camera: string; from: number; to: number }
 export type FromFollower =
-  { type: 'ended'; camera: string } | { type: 'rows'; id: number; rows: TargetRow[] }
+  | { type: 'ended'; camera: string }
+  | { type: 'rows'; id: number; rows: TargetRow[] }
+  /** Nothing more is written to that hour's log. */
+  | { type: 'hourOver'; camera: string; hour: number }
+  | { type: 'notWritten'; why: string }
+  | { type: 'closed' }
 
-/** Follows what cameras report, and keeps the last minute and a half of it. */
+/**
+ * Follows what cameras report: the last minute and a half is held for triggers' evidence, and all is written to the logs of
+ * the running hour (server/lookBack).
+ */
 export class Follower {
   private readonly seen = new Map<string, LiveFrame[]>()
   private readonly onEnd: (camera: string) => void
+  private readonly writer: HourWriter | null
+  /** Of these nothing is written. */
+  private without: ReadonlySet<string> = new Set()
+  private readonly heard = new Set<string>()
 
   /** @param onEnd a camera is not followed any more: its device has ended the stream, or cannot be spoken with */
-  constructor(onEnd: (camera: string) => void) {
+  constructor(onEnd: (camera: string) => void, writer: HourWriter | null = null) {
     this.onEnd = onEnd
+    this.writer = writer
+  }
+
+  /** @param cameras of which nothing is written from now on; of all others it is */
+  leaveOut(cameras: readonly string[]): void {
+    this.without = new Set(cameras)
+    for (const camera of this.heard)
+      if (this.without.has(camera)) this.writer?.end(camera, Date.now())
+      else this.writer?.begin(camera, Date.now())
   }
 
   follow(camera: string, source: Source): void {
     // A device that cannot be reached sends nothing; Devices shows that.
     void this.listen(camera, source)
       .catch(() => {})
-      .then(() => this.onEnd(camera))
+      .then(() => {
+        this.heard.delete(camera)
+        this.writer?.end(camera, Date.now())
+        this.onEnd(camera)
+      })
   }
 
   /** Rows of a camera between two instants; frame 1 is at the first. Instants are by the clock here, ms of UTC. */
@@ -52,10 +81,15 @@ export class Follower {
     const clock = new HeardClock()
     // It ends with the thread.
     for await (const { at, targets } of link.targets(profile, new AbortController().signal))
-      this.keep(camera, clock.at(at, Date.now()), targets)
+      this.take(camera, clock.at(at, Date.now()), targets)
   }
 
-  private keep(camera: string, at: number, targets: LiveFrame['targets']): void {
+  private take(camera: string, at: number, targets: LiveFrame['targets']): void {
+    if (this.writer && !this.without.has(camera)) {
+      this.writer.begin(camera, at)
+      this.writer.take(camera, at, targets)
+    }
+    this.heard.add(camera)
     const list = this.seen.get(camera) ?? []
     if (!this.seen.has(camera)) this.seen.set(camera, list)
     if (targets.length) list.push({ at, targets })

@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import type { Device } from '../../simulators/camera/device.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { startTestApp, type TestApp } from '../testing/testApp.ts'
+import { readRange } from '../lookBack/hours.ts'
 import { TargetMemory } from './memory.ts'
 
 const devices = new TestDevices()
@@ -10,11 +12,14 @@ const errors: unknown[] = []
 let t: TestApp
 let camera: Device
 let memory: TargetMemory
+let folder: string
 beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
   camera = await devices.start('cam-slipway', {}, 'followed.json')
   expect((await t.ask('POST', '/devices', asAdded(camera))).status).toBe(201)
-  memory = new TargetMemory(t.database, t.app.devices, (error) => errors.push(error), 50)
+  folder = join(t.folder, 'followed')
+  const keeper = { folder, without: () => Promise.resolve([]), hourOver: () => {} }
+  memory = new TargetMemory(t.database, t.app.devices, keeper, (error) => errors.push(error), 50)
   memory.start()
 })
 afterAll(async () => {
@@ -43,7 +48,7 @@ test('keeps what a camera reports, by the clock here', async () => {
   }
   expect(await memory.between('slipway', 0, 1000)).toEqual([])
   expect(await memory.between('none-such', from, Date.now())).toEqual([])
-}, 60_000)
+}, 600_000)
 
 test('follows a camera again that went away and came back', async () => {
   const { port } = new URL(camera.address)
@@ -52,7 +57,20 @@ test('follows a camera again that went away and came back', async () => {
   await devices.start('cam-slipway', {}, 'followed.json', Number(port))
   expect((await heardSince(gone + 100)).length).toBeGreaterThan(0)
   expect(errors).toEqual([])
-}, 60_000)
+}, 600_000)
+
+test('what was reported is on the disk, all of it once it is closed', async () => {
+  const from = Date.now() - 60_000
+  const rows = await memory.between('slipway', from, Date.now())
+  await memory.close()
+  const written = await readRange(folder, 'slipway', from, Date.now() + 1000)
+  expect(written.rows.length).toBeGreaterThanOrEqual(rows.length)
+  const seen = new Set([...written.rows.target])
+  for (const { id } of rows) expect(seen.has(id)).toBe(true)
+  // It was away in between, and that is known.
+  expect(written.heard.length).toBeGreaterThanOrEqual(1)
+  for (const [a, b] of written.heard) expect(b).toBeGreaterThan(a)
+})
 
 test('answers with nothing once it is closed, and ends', async () => {
   await memory.close()

@@ -10,13 +10,25 @@ const AGAIN_MS = 5000
 /** Cameras that were added, or shown by another device, are found within this. */
 const LOOK_MS = 10_000
 
+/** What of it is for whoever keeps it for longer. */
+export interface Keeper {
+  /** Where the hours are written. */
+  readonly folder: string
+  /** Cameras of which nothing is written. */
+  without(): Promise<string[]>
+  /** Nothing more is written to that hour's log. */
+  hourOver(camera: string, hour: number): void
+}
+
 /**
  * What cameras have reported in the last minute and a half: a trigger's evidence begins before it. They are followed in
- * a thread of their own (follower.ts): of 200 cameras, reading what they say is work enough for one.
+ * a thread of their own (follower.ts), which writes down what they say as well: of 200 cameras that is work enough for
+ * one.
  */
 export class TargetMemory {
   private readonly database: Database
   private readonly devices: Devices
+  private readonly keeper: Keeper
   private readonly log: (error: unknown) => void
   private readonly againMs: number
   private readonly following = new Set<string>()
@@ -25,6 +37,7 @@ export class TargetMemory {
   private questions = 0
   private thread: Worker | null = null
   private closed = false
+  private onClosed: () => void = () => {}
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> = Promise.resolve()
 
@@ -32,12 +45,14 @@ export class TargetMemory {
   constructor(
     database: Database,
     devices: Devices,
+    keeper: Keeper,
     log: (error: unknown) => void,
     againMs = AGAIN_MS
   ) {
     this.againMs = againMs
     this.database = database
     this.devices = devices
+    this.keeper = keeper
     this.log = log
   }
 
@@ -52,7 +67,14 @@ export class TargetMemory {
     clearInterval(this.timer)
     for (const timer of this.again) clearTimeout(timer)
     await this.looking
-    await this.thread?.terminate()
+    const { thread } = this
+    if (!thread) return
+    // What was taken last is written before it ends.
+    await new Promise<void>((resolve) => {
+      this.onClosed = resolve
+      thread.postMessage({ type: 'close' } satisfies ToFollower)
+    })
+    await thread.terminate()
   }
 
   /** Rows of a camera between two instants; frame 1 is at the first. Instants are by the clock here, ms of UTC. */
@@ -64,6 +86,12 @@ export class TargetMemory {
       this.asked.set(id, resolve)
       thread.postMessage({ type: 'between', id, camera, from, to } satisfies ToFollower)
     })
+  }
+
+  /** The cameras of which nothing is written have changed. */
+  async leaveOut(): Promise<void> {
+    const order: ToFollower = { type: 'without', cameras: await this.keeper.without() }
+    this.thread?.postMessage(order)
   }
 
   private async look(): Promise<void> {
@@ -98,19 +126,35 @@ export class TargetMemory {
   /** The thread; it begins with the first camera. */
   private running(): Worker {
     if (this.thread) return this.thread
-    const thread = new Worker(new URL('./followThread.mjs', import.meta.url), { execArgv: [] })
+    const thread = new Worker(new URL('./followThread.mjs', import.meta.url), {
+      execArgv: [],
+      workerData: { folder: this.keeper.folder }
+    })
     thread.on('message', (message: FromFollower) => {
-      if (message.type === 'rows') this.answer(message.id, message.rows)
-      else this.followAgain(message.camera)
+      switch (message.type) {
+        case 'rows':
+          return this.answer(message.id, message.rows)
+        case 'ended':
+          return this.followAgain(message.camera)
+        case 'hourOver':
+          return this.keeper.hourOver(message.camera, message.hour)
+        case 'notWritten':
+          return this.log(new Error(message.why))
+        case 'closed':
+          return this.onClosed()
+      }
     })
     thread.on('error', this.log)
     thread.on('exit', () => {
       this.thread = null
+      this.onClosed()
       for (const id of [...this.asked.keys()]) this.answer(id, [])
       // Found again at the next look.
       this.following.clear()
     })
-    return (this.thread = thread)
+    this.thread = thread
+    this.leaveOut().catch(this.log)
+    return thread
   }
 
   private answer(id: number, rows: TargetRow[]): void {

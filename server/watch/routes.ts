@@ -4,6 +4,9 @@ import type { ServerResponse } from 'node:http'
 import * as v from 'valibot'
 import { writePiece, type WatchHead } from '../../core/watch/frames.ts'
 import type { WatchView } from '../../core/watch/views.ts'
+import { unheldOf } from '../../core/devices/standing.ts'
+import type { Detection } from '../../core/formats/plan.ts'
+import { listChannels } from '../devices/channelQueries.ts'
 import { readSettings } from '../actions/queries.ts'
 import type { Database } from '../database.ts'
 import { readAllDetections } from '../detections/queries.ts'
@@ -42,21 +45,23 @@ export function watchRoutes(
 
   app.get('/watch', allow(SIGNED_IN), async (request): Promise<WatchView> => {
     const site = await readSite(database, request.site)
-    const [all, { people }, shown] = await Promise.all([
+    const [all, { people }, channels] = await Promise.all([
       readAllDetections(database, site.id),
       readSettings(database, site.id),
-      devices.camerasShown(site.id)
+      listChannels(database, site.id)
     ])
+    const shown = await devices.camerasShown(site.id, channels)
+    const drawn = (camera: string): Detection[] =>
+      all
+        .filter((d) => d.camera === camera && d.detection.enabled && !d.detection.parked)
+        .map((d) => d.detection)
     return {
       site: { id: site.id, name: site.name, timeZone: site.timeZone },
-      cameras: site.cameras.map(({ id, name }) => ({
-        id,
-        name,
-        detections: all
-          .filter((d) => d.camera === id && d.detection.enabled && !d.detection.parked)
-          .map((d) => d.detection),
-        live: shown.has(id)
-      })),
+      cameras: site.cameras.map(({ id, name }) => {
+        const detections = drawn(id)
+        const unheld = unheldOf(id, detections, channels)
+        return { id, name, detections, unheld, live: shown.has(id) }
+      }),
       people: people.people.people.map((p) => p.name)
     }
   })

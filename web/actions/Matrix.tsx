@@ -15,7 +15,7 @@ import {
 import { block, sharePercent, type Crossing } from '../../core/actions/matrix.ts'
 import type { Endpoint, OutputKind } from '../../core/formats/actions.ts'
 import { keyOf } from '../sync/siteDocument.ts'
-import { kindNames } from '../kinds/names.ts'
+import { kindNames } from '../../core/kinds/names.ts'
 import { faceOf } from './kinds.ts'
 import { useStableAll } from '../stable.ts'
 import { useLinesInSight } from './useLinesInSight.ts'

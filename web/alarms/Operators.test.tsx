@@ -1,5 +1,5 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
-import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals'
 import { act, cleanup, render, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import type { ReactNode } from 'react'
@@ -100,4 +100,53 @@ test('stops listening when left', () => {
   const { open } = Told
   cleanup()
   expect(Told.open).toBe(open - 1)
+})
+
+test('sounds again and again until the alarm is acknowledged, whether its pop-up is closed or not', async () => {
+  let tones = 0
+  class Speaker {
+    currentTime = 0
+    resume = async (): Promise<void> => {}
+    createOscillator = () => {
+      tones++
+      return {
+        frequency: {},
+        connect: () => ({ connect: () => {} }),
+        start: () => {},
+        stop: () => {}
+      }
+    }
+    createGain = () => ({
+      gain: { setValueAtTime: () => {}, exponentialRampToValueAtTime: () => {} },
+      connect: () => {}
+    })
+  }
+  Object.assign(globalThis, { AudioContext: Speaker })
+  jest.useFakeTimers()
+  try {
+    waiting = [4]
+    tell('popup', { id: 11, alarm: 4, clip: false, said: 'Gate', sound: 'alarm' })
+    const once = tones
+    expect(once).toBeGreaterThan(0)
+    tell('alarm', {})
+    await act(() => jest.advanceTimersByTimeAsync(1000))
+    act(() => screen.getByRole('button', { name: /^Close/ }).click())
+    await act(() => jest.advanceTimersByTimeAsync(20_000))
+    expect(tones).toBe(3 * once)
+    // Somebody has acknowledged it.
+    waiting = []
+    tell('alarm', {})
+    await act(() => jest.advanceTimersByTimeAsync(1000))
+    await act(() => jest.advanceTimersByTimeAsync(60_000))
+    expect(tones).toBe(3 * once)
+    // A chime is heard once.
+    waiting = [5]
+    tell('popup', { id: 12, alarm: 5, clip: false, said: 'Gate', sound: 'chime' })
+    tell('alarm', {})
+    const chimed = tones
+    await act(() => jest.advanceTimersByTimeAsync(60_000))
+    expect(tones).toBe(chimed)
+  } finally {
+    jest.useRealTimers()
+  }
 })

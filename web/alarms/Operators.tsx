@@ -29,6 +29,8 @@ const TOLD_MS = 150
 const LIST_MS = 1000
 /** What is real stays until it is closed, or its alarm acknowledged. */
 const SHORT_S = 6
+/** The alarm sound comes again so often until its alarm is acknowledged. */
+const AGAIN_MS = 10_000
 /** More at a time are a number. */
 const MOST = 20
 
@@ -41,6 +43,8 @@ export function Operators(): ReactNode {
   const navigate = useNavigate()
   const { data: alarms, dataUpdatedAt } = useAlarms()
   const [popups, setPopups] = useState<Popup[]>([])
+  /** Alarms that came with the alarm sound; closing their pop-ups does not end it. */
+  const [loud, setLoud] = useState<readonly number[]>([])
   useEffect(() => {
     const source = new EventSource(atSite('/alarms/live'))
     let timer: ReturnType<typeof setTimeout> | undefined
@@ -65,6 +69,9 @@ export function Operators(): ReactNode {
           )
         )
       playSound(popup.sound)
+      const { alarm } = popup
+      if (popup.sound === 'alarm' && alarm !== null && !popup.clip)
+        setLoud((known) => [...known.filter((id) => id !== alarm), alarm].slice(-MOST))
       void request('POST', `/deliveries/${popup.id}/shown`).catch(() => {})
     })
     source.addEventListener('database', (event: MessageEvent<string>) => {
@@ -83,6 +90,12 @@ export function Operators(): ReactNode {
   const open = popups.filter(
     (p) => p.alarm === null || waitingNow.has(p.alarm) || p.at + TOLD_MS > dataUpdatedAt - LIST_MS
   )
+  const isLoud = loud.some((id) => waitingNow.has(id))
+  useEffect(() => {
+    if (!isLoud) return
+    const timer = setInterval(() => playSound('alarm'), AGAIN_MS)
+    return () => clearInterval(timer)
+  }, [isLoud])
   const newest = open.at(0)
   const waiting = alarms?.waiting ?? 0
   return (

@@ -35,12 +35,14 @@ export async function request<T>(
   body?: unknown,
   {
     keepalive = false,
-    headers = {}
-  }: { keepalive?: boolean; headers?: Record<string, string> } = {}
+    headers = {},
+    signal
+  }: { keepalive?: boolean; headers?: Record<string, string>; signal?: AbortSignal } = {}
 ): Promise<T> {
   return ask<T>(path, {
     method,
     keepalive,
+    ...(signal && { signal }),
     headers: { ...headers, ...(body !== undefined && { 'content-type': 'application/json' }) },
     ...(body !== undefined && { body: JSON.stringify(body) })
   })
@@ -54,7 +56,9 @@ async function ask<T>(path: string, init: RequestInit): Promise<T> {
   let answer: Response
   try {
     answer = await fetch(addressOf(path), init)
-  } catch {
+  } catch (error) {
+    // Whoever has left wants no answer.
+    if (init.signal?.aborted) throw error
     throw unreachable()
   }
   const text = await answer.text()

@@ -14,7 +14,7 @@ import {
   type Weekday
 } from '../../core/formats/plan.ts'
 import type { SiteDocument } from '../sync/siteDocument.ts'
-import { readSpans, spansText } from './spansText.ts'
+import { readSpans, spansText } from '../../core/arming/spansText.ts'
 import type { ChosenSpan } from './WeekGrid.tsx'
 import { dayNames, shortDay } from './words.ts'
 import { parseWith } from '../../core/schema/parse.ts'

@@ -7,7 +7,7 @@ import { withException } from '../../core/arming/spans.ts'
 import { dateText } from '../../core/messages/format.ts'
 import type { Schedule, Span } from '../../core/formats/plan.ts'
 import type { SiteDocument } from '../sync/siteDocument.ts'
-import { spansText } from './spansText.ts'
+import { spansText } from '../../core/arming/spansText.ts'
 import { Typed, keepSchedule } from './DayPanel.tsx'
 
 /** What holds on the chosen dates instead of the week's hours. */

@@ -31,6 +31,9 @@ import { BenchInspector } from './inspector/BenchInspector.tsx'
 import { Later } from './Later.tsx'
 import { HeardLive } from './live/HeardLive.tsx'
 import { useLive } from './live/useLive.ts'
+import type { DensityChoice } from './lookBack/DensityLayer.tsx'
+import { LookBackStrip } from './lookBack/LookBackStrip.tsx'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { useMeasuring } from './measuring/useMeasuring.ts'
 import type { Brush, Cell } from './picture/cells.ts'
 import type { PictureShapes } from './picture/Overlay.tsx'
@@ -42,7 +45,7 @@ import { ConflictNote } from '../sync/ConflictNote.tsx'
 import { Rail } from './rail/Rail.tsx'
 import type { Template } from './rail/templates.ts'
 import { useRunAsLive } from './runs/useRunAsLive.ts'
-import { useSelection } from './selection.ts'
+import { useSelection, type Range } from './selection.ts'
 import { Shared } from './Shared.tsx'
 import { useCopyTo } from './shapes/useCopyTo.tsx'
 import { useShapes } from './shapes/useShapes.ts'
@@ -50,7 +53,7 @@ import { useStill } from './shapes/useStill.ts'
 import { useViewPrefs } from './shapes/viewPrefs.ts'
 import { Timeline } from './timeline/Timeline.tsx'
 import { Transport } from './timeline/Transport.tsx'
-import { useSetting } from './useSetting.ts'
+import { useDrawnSetting, useSetting } from './useSetting.ts'
 import { lazyPart } from '../lazyPart.tsx'
 
 const RealActions = lazyPart(() => import('./runs/RealActions.tsx'), 'RealActions')
@@ -65,6 +68,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const [brush, setBrush] = useState<Brush>({ on: true, shape: 'free' })
   const [cell, setCell] = useState<Cell | null>(null)
   const [sizing, setSizing] = useState(false)
+  const [fills, setFills] = useState(false)
+  const [density, setDensity] = useState<DensityChoice | null>(null)
   const [watched, setWatched] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const playhead = useMemo(() => new Playhead(), [])
@@ -77,7 +82,10 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     [queries, view.camera.id]
   )
 
-  const { clip, ready, live, hasPicture, evidence, tracks, spans } = useClipOnShow(view, selection)
+  const { clip, ready, live, back, hasPicture, evidence, tracks, spans, failed } = useClipOnShow(
+    view,
+    selection
+  )
   const readyClip = ready ? clip : null
 
   const onSent = useCallback(
@@ -114,7 +122,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
   const { drawing } = shapes
   const { setVertex } = shapes.act
 
-  const setting = useSetting(view, clip, state, scene.pose)
+  const drawn = useDrawnSetting(view, state, scene.pose)
+  const setting = useSetting(drawn, clip)
   const evaluation = useEvaluation({
     evidence: ready ? evidence : null,
     setting,
@@ -189,6 +198,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       if (to) chooseDetection(to.detection.id)
     },
     toggleSizing: () => setSizing(!sizing),
+    toggleFills: () => setFills(!fills),
     hideOrLock: (what) => chosen && prefs.toggle(what, chosen.id),
     showHelp: () => setOpen('help'),
     stage,
@@ -196,20 +206,29 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
       selection.target !== null ? select({ target: null, frame: null }) : chooseDetection(null)
   })
 
-  const errors = [upload.error, refused, problem, evaluation.failure].filter((e) => e !== null)
+  const errors = [
+    upload.error,
+    refused,
+    problem,
+    evaluation.failure,
+    failed === null ? null : problemWords(failed)
+  ].filter((e) => e !== null)
   const act = useStableAll({
     compare: () => setOpen('comparing'),
     history: () => setOpen('history'),
     help: () => setOpen('help'),
     make: () => setOpen('making'),
     allClips: () => setOpen('clips'),
-    chooseClip: (id: string) => select({ clip: id, target: null, frame: null, live: false }),
+    chooseClip: (id: string) =>
+      select({ clip: id, target: null, frame: null, live: false, back: false }),
     recorded: (id: string) => {
       setWatched(id)
-      select({ clip: id, target: null, frame: null, live: false })
+      select({ clip: id, target: null, frame: null, live: false, back: false })
       refresh()
     },
     goLive: (on: boolean) => select({ live: on, target: null, frame: null }),
+    lookBack: (on: boolean) => select({ back: on, live: false, target: null, frame: null }),
+    chooseRange: (range: Range) => select({ range, target: null, frame: null }),
     newKind: (kind: UndrawnKind) => make([newDetection(kind, placed, view.site.inputs)]),
     template: (template: Template) => {
       if (template.shape) return shapes.startDrawing(template.shape, template)
@@ -263,8 +282,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
     [view, document, still, schedules, state.scene, scene.pose, prefs]
   )
   const onShow = useMemo<OnShow>(
-    () => ({ clip, ready, live, hasPicture, tracks, spans, playhead }),
-    [clip, ready, live, hasPicture, tracks, spans, playhead]
+    () => ({ clip, ready, live, back, hasPicture, tracks, spans, playhead }),
+    [clip, ready, live, back, hasPicture, tracks, spans, playhead]
   )
   const { chooseArea } = shapes.act
   const choice = useMemo<Choice>(
@@ -282,10 +301,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         redo={state.redo}
         camera={view.camera}
         ready={ready}
+        replays={ready && !back}
         onCompare={act.compare}
         onRun={running.run}
         onHistory={act.history}
         onHelp={act.help}
+        fills={fills}
+        onFills={setFills}
       />
       {conflict && <ConflictNote conflict={conflict} document={document} />}
       <ClipErrors
@@ -297,7 +319,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
         }}
       />
       <Shared {...{ contents, onShow, choice, evaluation }}>
-        <div className="bench-body">
+        <div className={fills ? 'bench-body fills' : 'bench-body'}>
           <Rail
             onDraw={shapes.act.startDrawing}
             onNew={act.newKind}
@@ -310,6 +332,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
               shapes={overlay}
               shape={shapes.edited?.shape ?? null}
               live={liveNow}
+              density={back ? density : null}
               measures={evidence?.measures ?? null}
               moving={moving}
               onBrush={setBrush}
@@ -320,7 +343,12 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
               onChanged={refresh}
             />
             <div className="transport-bar">
-              <Transport playhead={playhead} disabled={!ready} />
+              <Transport
+                playhead={playhead}
+                disabled={!ready}
+                start={back ? (clip?.start ?? null) : null}
+                timeZone={view.site.timeZone}
+              />
               <ClipBar
                 clips={view.clips}
                 clip={clip}
@@ -329,6 +357,8 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 onChoose={act.chooseClip}
                 live={live}
                 onLive={act.goLive}
+                back={back}
+                onBack={act.lookBack}
                 onChanged={refresh}
                 onMake={onMake}
                 onAll={act.allClips}
@@ -336,6 +366,15 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 onRecorded={act.recorded}
               />
             </div>
+            {back && (
+              <LookBackStrip
+                range={selection.range}
+                schedule={chosen?.schedule ?? null}
+                onRange={act.chooseRange}
+                density={density}
+                onDensity={setDensity}
+              />
+            )}
             {readyClip &&
               chosen &&
               isFrameKind(chosen) &&
@@ -349,7 +388,13 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 </Later>
               )}
             {live ? (
-              <HeardLive heard={liveNow.heard} placed={placed} />
+              <HeardLive
+                key={view.camera.id}
+                heard={liveNow.heard}
+                frames={liveNow.frames}
+                setting={drawn}
+                placed={placed}
+              />
             ) : readyClip ? (
               <Timeline clip={readyClip} dragging={state.previewing} />
             ) : (

@@ -4,7 +4,13 @@ import { common } from '../../core/messages/en/common.ts'
 import { benchBar as msg } from '../../core/messages/en/bench/bench.ts'
 import './bench.css'
 import { SyncStatus, UndoButtons } from '../sync/SyncBar.tsx'
-import { ExportOutlined, HistoryOutlined, QuestionCircleOutlined } from '@ant-design/icons'
+import {
+  CompressOutlined,
+  ExpandOutlined,
+  ExportOutlined,
+  HistoryOutlined,
+  QuestionCircleOutlined
+} from '@ant-design/icons'
 import { Button, Dropdown, Select, Tooltip } from 'antd'
 import { memo, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
@@ -22,10 +28,15 @@ export interface BenchBarProps {
   camera: { id: string; name: string }
   /** Whether a clip is there to try things on. */
   ready: boolean
+  /** What is on show can be replayed: it is a clip. */
+  replays: boolean
   onCompare: () => void
   onRun: (speed: number) => void
   onHistory: () => void
   onHelp: () => void
+  /** The picture fills the window. */
+  fills: boolean
+  onFills: (fills: boolean) => void
 }
 
 /** Above the Bench: which camera, whether all is kept, and what can be done with all of it. */
@@ -37,10 +48,13 @@ export const BenchBar = memo(function BenchBar({
   redo,
   camera,
   ready,
+  replays,
   onCompare,
   onRun,
   onHistory,
-  onHelp
+  onHelp,
+  fills,
+  onFills
 }: BenchBarProps): ReactNode {
   const navigate = useNavigate()
   const site = useSite()
@@ -62,7 +76,7 @@ export const BenchBar = memo(function BenchBar({
       </Button>
       <Dropdown
         trigger={['click']}
-        disabled={!ready}
+        disabled={!replays}
         menu={{
           items: [
             { key: 1, label: msg.realTime },
@@ -74,6 +88,14 @@ export const BenchBar = memo(function BenchBar({
       >
         <Button type="primary">{msg.replayAsLive}</Button>
       </Dropdown>
+      <Tooltip title={msg.pictureFills}>
+        <Button
+          aria-label={msg.pictureFills}
+          aria-pressed={fills}
+          icon={fills ? <CompressOutlined aria-hidden /> : <ExpandOutlined aria-hidden />}
+          onClick={() => onFills(!fills)}
+        />
+      </Tooltip>
       <Tooltip title={msg.exportThisCamerasPlan}>
         <Button
           aria-label={msg.exportThePlan}

@@ -23,6 +23,7 @@ const keys: [string, string][] = [
   ['M', msg.reverseALinesDirection],
   ['X', msg.splitTheShapeAt],
   ['H, K', msg.hideLock],
+  ['P', msg.fills],
   ['+ − 0', msg.zoom],
   [common.space, msg.playOrPause],
   [', .', msg.previousNextFrame],

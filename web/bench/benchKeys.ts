@@ -27,6 +27,8 @@ export interface BenchKeysProps {
   /** The detection before or after in the rail. */
   chooseNext: (by: -1 | 1) => void
   toggleSizing: () => void
+  /** The picture takes the width of the window, or gives it back. */
+  toggleFills: () => void
   hideOrLock: (what: 'hidden' | 'locked') => void
   showHelp: () => void
   /** Takes back the next smaller part of the selection. */
@@ -127,6 +129,7 @@ export function useBenchKeys(p: BenchKeysProps): void {
     z: draw('intrusion'),
     i: draw('ignore'),
     f: () => p.toggleSizing(),
+    p: () => p.toggleFills(),
     d: () => shapes.duplicate(),
     m: () => shapes.mirror(),
     x: () => shapes.split(),

@@ -39,6 +39,8 @@ export interface OnShow {
   /** The clip is on the Bench and can be evaluated. */
   ready: boolean
   live: boolean
+  /** What is on show is what the camera reported in the past: a clip without a picture of its own. */
+  back: boolean
   /** There is a picture to draw on. */
   hasPicture: boolean
   tracks: Tracks | null

@@ -167,6 +167,21 @@ export class BenchDocument extends SyncedDocument<Value, DocumentState> {
     if (old) this.apply({ label, changes: [this.change(key, { ...old, detection })] })
   }
 
+  /** A detection with other settings and the scene about it, as one step. */
+  retune(detection: Detection, scene: Scene, label: Said): void {
+    const key = this.detectionKey(detection.id)
+    const old = this.values.get(key) as Placed | undefined
+    if (!old) return
+    const same = JSON.stringify(scene) === JSON.stringify(this.scene())
+    this.apply({
+      label,
+      changes: [
+        this.change(key, { ...old, detection }),
+        ...(same ? [] : [this.change(this.sceneKey, scene)])
+      ]
+    })
+  }
+
   remove(id: string): void {
     const name = this.detection(id)?.name ?? ''
     this.apply({

@@ -46,6 +46,8 @@ export type Answer =
       changed: Map<string, Trigger[]>
       ids: string[]
       took: number
+      /** Only the newest, from this frame on, of a long stretch; all of them follow. Null: that is all. */
+      since: number | null
     }
   | { type: 'ladders'; number: number; ladders: Ladder[] }
   | { type: 'ladder'; number: number; ladder: Ladder | null }
@@ -108,6 +110,8 @@ export class Evaluations {
       })
       this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
         const { asked } = this
+        // More of the same answer follows.
+        if (data.type === 'triggers' && data.since !== null) return asked?.(data)
         this.asked = null
         asked?.(data)
         this.next()
@@ -140,10 +144,14 @@ const NOTHING_FIRED: Fired = { triggers: [], triggersOf: new Map(), took: null }
 
 function firedNow(
   before: Fired,
-  { changed, ids, took }: Extract<Answer, { type: 'triggers' }>
+  { changed, ids, took, since }: Extract<Answer, { type: 'triggers' }>
 ): Fired {
   const triggersOf = new Map(
-    ids.map((id) => [id, changed.get(id) ?? before.triggersOf.get(id) ?? []])
+    ids.map((id): [string, readonly Trigger[]] => {
+      const [now, was] = [changed.get(id), before.triggersOf.get(id) ?? []]
+      if (!now) return [id, was]
+      return [id, since === null ? now : [...was.filter(({ frame }) => frame < since), ...now]]
+    })
   )
   return { triggers: inOrderOf(ids, triggersOf), triggersOf, took }
 }

@@ -6,7 +6,8 @@ import {
   explainAll,
   traceFrames,
   type Evidence,
-  type Setting
+  type Setting,
+  type Trigger
 } from '../../core/detections/index.ts'
 import { changesFor, effectOf } from '../../core/tuning/change.ts'
 import { sizesIn } from '../../core/tuning/sizes.ts'
@@ -52,14 +53,18 @@ const answer = (question: Asked): Answer => {
       }
     case 'evaluate': {
       const began = performance.now()
-      const changed = known.changed(question.setting, tracks, measures)
-      return {
+      const told = (changed: Map<string, Trigger[]>, since: number | null): Answer => ({
         type: 'triggers',
         number,
         changed,
         ids: question.setting.camera.detections.map(({ id }) => id),
-        took: performance.now() - began
-      }
+        took: performance.now() - began,
+        since
+      })
+      const changed = known.changed(question.setting, tracks, measures, (found, since) =>
+        postMessage(told(found, since))
+      )
+      return told(changed, null)
     }
     case 'survey':
       return {

@@ -63,7 +63,6 @@ export class Playhead {
   }
 
   toggle(): void {
-    if (!this.video) return
     if (this.playing) return this.pause()
     if (
       this.loop
@@ -71,7 +70,25 @@ export class Playhead {
         : this.time >= this.lastTime()
     )
       this.seek(this.loop?.[0] ?? 0)
-    void this.video.play().catch(() => this.setPlaying(false))
+    if (this.video) void this.video.play().catch(() => this.setPlaying(false))
+    else this.run()
+  }
+
+  /** Without a video the moments pass by the clock. */
+  private run(): void {
+    if (this.seconds === 0) return
+    this.setPlaying(true)
+    let last = performance.now()
+    const pass = (now: number): void => {
+      if (!this.playing || this.video) return
+      this.time = Math.min(this.lastTime(), this.time + (now - last) / 1000)
+      last = now
+      if (this.loop && this.time >= this.loop[1]) this.time = this.loop[0]
+      else if (this.time >= this.lastTime()) this.playing = false
+      this.tell()
+      requestAnimationFrame(pass)
+    }
+    requestAnimationFrame(pass)
   }
 
   pause(): void {

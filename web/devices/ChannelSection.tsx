@@ -10,7 +10,7 @@ import type { ChannelDetection, ChannelView } from '../../core/devices/views.ts'
 import { request } from '../api/client.ts'
 import { useSite } from '../api/queries.ts'
 import { localName } from '../../core/formats/onvif/rule.ts'
-import { kindNames } from '../kinds/names.ts'
+import { kindNames } from '../../core/kinds/names.ts'
 import type { PartProps } from './act.ts'
 import { abilityWords, detectionWords, lossWords, typeWords } from './words.tsx'
 

@@ -3,7 +3,7 @@ import { capital } from '../../core/messages/format.ts'
 import { abilities as msg } from '../../core/messages/en/upkeep.ts'
 import type { AbilitiesView } from '../../core/devices/upkeep.ts'
 import type { DeviceView } from '../../core/devices/views.ts'
-import { kindNames } from '../kinds/names.ts'
+import { kindNames } from '../../core/kinds/names.ts'
 
 /** What works with a device, for a support case: as text, with what the device calls itself. No password is in it. */
 export function abilityText(

@@ -6,10 +6,12 @@ const LIST_MS = 5000
 const EVENTS_MS = 2000
 const SENDING_MS = 300
 
-export const useDevices = (): UseQueryResult<DeviceView[]> =>
+/** @param enabled whether whoever asks may see them */
+export const useDevices = (enabled = true): UseQueryResult<DeviceView[]> =>
   useQuery({
     queryKey: ['devices'],
     queryFn: () => request<DeviceView[]>('GET', '/devices'),
+    enabled,
     refetchInterval: LIST_MS
   })
 

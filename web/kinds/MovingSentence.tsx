@@ -8,7 +8,7 @@ import { NameChip } from './chips.tsx'
 import { MotionDelaysEditor, MotionSensitivityEditor, ThresholdEditor } from './chipEditors.ts'
 import type { Moving } from './motionEditors.tsx'
 import type { SentenceOf } from './sentence.ts'
-import { cellWords, percentWords } from './words.ts'
+import { cellWords, percentWords } from '../../core/kinds/words.ts'
 
 /** What both kinds of motion say; `what` is it that moves. */
 export const MovingSentence = ({

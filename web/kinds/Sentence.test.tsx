@@ -11,7 +11,7 @@ import { BenchDocument } from '../bench/document.ts'
 import { answerWith } from '../testing/answers.ts'
 import { bareView } from '../testing/bareView.ts'
 import { loadEditors } from './chipEditors.ts'
-import { kindNames } from './names.ts'
+import { kindNames, sentenceOf } from '../../core/kinds/names.ts'
 import { newDetection, newDrawn, type UndrawnKind } from './newDetection.ts'
 import { Sentence } from './Sentence.tsx'
 import { ZONE_KINDS } from './zones.ts'
@@ -74,6 +74,25 @@ describe('a detection as a sentence', () => {
     const title = (await screen.findByRole('tooltip')).querySelector('.ant-popover-title')
     expect(title?.textContent).toBe(whatOf(own))
     expect(now(detection.id)).toEqual(detection)
+  })
+
+  test.each(DETECTION_KINDS)('%s: the page and the record say the same', (kind) => {
+    // Every condition set that the kind has.
+    const detection = parseWith(DetectionSchema, {
+      ...made(kind),
+      ...('classes' in made(kind) && {
+        classes: ['person'],
+        confirmSeconds: 0.5,
+        size: { min: { w: 0.02, h: 0.1 } }
+      }),
+      ...('atLeast' in made(kind) && { atLeast: 2, dwellSeconds: 4 }),
+      ...('mask' in made(kind) && { mask: 'without', list: 'listed', faces: ['Ada'] }),
+      holdOffSeconds: 7,
+      schedule: 'nights'
+    })
+    show(detection)
+    const shown = globalThis.document.querySelector('.sentence')!.textContent
+    expect(shown.slice(0, shown.indexOf(' No actions'))).toBe(sentenceOf(detection, [], inputs))
   })
 
   test('every setting of a kind can be reached: as a part, an added condition, or on the picture', async () => {

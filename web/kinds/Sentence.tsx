@@ -17,7 +17,7 @@ import { signalLossSentence } from './signalLoss/Sentence.tsx'
 import { tamperSentence } from './tamper/Sentence.tsx'
 import { zoneSentence } from './ZoneSentence.tsx'
 import type { KindSentence, SentenceOf } from './sentence.ts'
-import { scheduleWords } from './words.ts'
+import { scheduleWords } from '../../core/kinds/words.ts'
 import { loadEditors, ActionsEditor, HoldOffEditor, HoursEditor } from './chipEditors.ts'
 
 export interface SentenceProps extends SentenceOf {

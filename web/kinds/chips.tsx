@@ -14,7 +14,7 @@ import {
 } from './chipEditors.ts'
 import type { EditorProps } from './editors.tsx'
 import type { SentenceOf } from './sentence.ts'
-import { bodyWords, sizeWords, whoWords } from './words.ts'
+import { bodyWords, sizeWords, whoWords } from '../../core/kinds/words.ts'
 
 /** Parts of the sentence that several kinds share. */
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema } from '../../core/formats/plan.ts'
 import { UNDRAWN_KINDS, newDetection } from './newDetection.ts'
 import { parseWith } from '../../core/schema/parse.ts'
-import { railWords } from './names.ts'
+import { railWords } from '../../core/kinds/names.ts'
 
 const inputs = [{ id: 'door', name: 'Waiting room door' }]
 

@@ -5,7 +5,7 @@ import { DetectionSchema, hasField } from '../../core/kinds/schemas.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { freeName } from '../bench/rail/freeName.ts'
 import { newId } from '../sync/newId.ts'
-import { KINDS, wordsOf } from './names.ts'
+import { KINDS, wordsOf } from '../../core/kinds/names.ts'
 
 /** Those that have their names already. */
 type Named = { detection: { name: string } }

@@ -2,10 +2,10 @@ import { clipTime } from '../../core/messages/format.ts'
 import { describe, expect, test } from '@jest/globals'
 import { DetectionSchema, type LineDetection } from '../../core/formats/plan.ts'
 import { barbsAlong, moved, pointOf } from '../bench/picture/geometry.ts'
-import { readSpans, spansText } from '../arming/spansText.ts'
-import { bodyWords, letterOf } from './words.ts'
+import { readSpans, spansText } from '../../core/arming/spansText.ts'
+import { bodyWords, letterOf } from '../../core/kinds/words.ts'
 import { parseWith } from '../../core/schema/parse.ts'
-import { directionWords } from './line/words.ts'
+import { directionWords } from '../../core/kinds/line/words.ts'
 
 const line = (change: object = {}): LineDetection =>
   parseWith(DetectionSchema, {

@@ -1,6 +1,6 @@
 import { DetectionSchema, hasField, type ZoneDetection } from '../../core/kinds/schemas.ts'
 import { parseWith } from '../../core/schema/parse.ts'
-import { KINDS, wordsOf } from './names.ts'
+import { KINDS, wordsOf } from '../../core/kinds/names.ts'
 
 export const ZONE_KINDS = KINDS.filter((kind): kind is ZoneDetection['kind'] =>
   hasField(kind, 'zone')

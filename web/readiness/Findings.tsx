@@ -24,10 +24,12 @@ interface Props {
   names?: ReadonlyMap<string, string>
   /** Applies a fix in another way than on the server; false: not one of these. */
   fixHere?: (fix: QuickFix) => boolean
+  /** What else can be done about one, beside its fixes. */
+  more?: (finding: Finding) => ReactNode
 }
 
 /** What was found, worst first: what it means on site, and what one click does about it. */
-export function Findings({ findings, names, fixHere }: Props): ReactNode {
+export function Findings({ findings, names, fixHere, more }: Props): ReactNode {
   const queries = useQueryClient()
   const navigate = useNavigate()
   const { message } = App.useApp()
@@ -109,6 +111,7 @@ export function Findings({ findings, names, fixHere }: Props): ReactNode {
                   []
                 )
               )}
+              {more?.(f)}
             </span>
           </li>
         )

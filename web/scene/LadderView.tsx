@@ -1,4 +1,5 @@
 import { wordsOf } from '../../core/messages/words.ts'
+import { timeOfDay } from '../../core/messages/format.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { ladderView as msg } from '../../core/messages/en/scene.ts'
 import { CheckOutlined, CloseOutlined } from '@ant-design/icons'
@@ -49,16 +50,25 @@ function Gauge({
 /** Which gates let a target, or a frame, through, each with what it measured against what. */
 export const LadderView = memo(function LadderView({
   ladder,
-  who
+  who,
+  start = null,
+  timeZone
 }: {
   ladder: Omit<Ladder, 'target'>
   who: string
+  /** The instant of the first frame, where moments are told by the clock; null: by seconds, as of a clip. */
+  start?: number | null
+  timeZone?: string
 }): ReactNode {
   return (
     <section className="ladder" aria-label={msg.conditions}>
       <h3>
         {msg.whyWhyNot(ladder.fired, who)}{' '}
-        <span className="figures">{msg.s(ladder.time.toFixed(1))}</span>
+        <span className="figures">
+          {start === null || timeZone === undefined
+            ? msg.s(ladder.time.toFixed(1))
+            : timeOfDay(start + 1000 * ladder.time, timeZone)}
+        </span>
       </h3>
       <ol>
         {ladder.readings.map((r) => (
@@ -79,7 +89,9 @@ export const LadderView = memo(function LadderView({
           </li>
         ))}
       </ol>
-      <p className={ladder.fired ? 'verdict fired' : 'verdict'}>{wordsOf(ladder.sentence)}</p>
+      {start === null && (
+        <p className={ladder.fired ? 'verdict fired' : 'verdict'}>{wordsOf(ladder.sentence)}</p>
+      )}
     </section>
   )
 })

@@ -12,6 +12,8 @@ interface Props {
   camera: string
   name: string
   detections: readonly Detection[]
+  /** Detections that no device holds. */
+  unheld: readonly string[]
   /** Detections whose alarm waits. */
   alarmed: ReadonlySet<string>
   chosen: boolean
@@ -36,6 +38,7 @@ export function LiveTile({
   camera,
   name,
   detections,
+  unheld,
   alarmed,
   chosen,
   large,
@@ -74,6 +77,7 @@ export function LiveTile({
       cancelAnimationFrame(asked)
     }
   }, [stream, camera])
+  const unheldHere = detections.filter(({ id }) => unheld.includes(id)).length
   return (
     <button
       type="button"
@@ -89,7 +93,12 @@ export function LiveTile({
           const flat = points.map(([x, y]) => `${x * size.width},${y * size.height}`).join(' ')
           const Shape = 'zone' in d ? 'polygon' : 'polyline'
           return (
-            <g key={d.id} className={alarmed.has(d.id) ? 'is-alarmed' : ''}>
+            <g
+              key={d.id}
+              className={
+                alarmed.has(d.id) ? 'is-alarmed' : unheld.includes(d.id) ? 'is-unheld' : ''
+              }
+            >
               <Shape points={flat} className="halo" />
               <Shape points={flat} />
             </g>
@@ -100,6 +109,7 @@ export function LiveTile({
         {alarmed.size > 0 && <Flag />}
         {name}
         {alarmed.size > 0 && <span className="notch-words"> {msg.activeAlarm}</span>}
+        {unheldHere > 0 && <small className="tile-unheld"> {msg.notOnDevice(unheldHere)}</small>}
       </span>
       {trouble && <span className="tile-trouble">{trouble}</span>}
     </button>

@@ -1,6 +1,6 @@
 import { common } from '../../core/messages/en/common.ts'
 import { sitesPlace as sites } from '../../core/messages/en/sites.ts'
-import { topBar as msg } from '../../core/messages/en/shell.ts'
+import { places, topBar as msg } from '../../core/messages/en/shell.ts'
 import './shell.css'
 import { DownOutlined, MailOutlined, MoonOutlined, SunOutlined } from '@ant-design/icons'
 import { Button, Popover, Tooltip } from 'antd'
@@ -9,10 +9,11 @@ import { NavLink } from 'react-router'
 import { useSite } from '../api/queries.ts'
 import { useTheme } from '../theme.tsx'
 import type { AccountView, Role } from '../../core/accounts/accounts.ts'
+import { FindButton } from '../find/FindButton.tsx'
 import { UserMenu } from '../accounts/UserMenu.tsx'
 import { PartBoundary } from './Boundary.tsx'
 import { Mark } from './Mark.tsx'
-import { placesOf } from './places.ts'
+import { ON_SITE, placesOf } from './places.ts'
 import { lazyPart } from '../lazyPart.tsx'
 
 const SiteSwitcher = lazyPart(() => import('../sites/SiteSwitcher.tsx'), 'SiteSwitcher')
@@ -48,12 +49,22 @@ export function TopBar({ account }: { account: AccountView & { role: Role } }): 
       </Popover>
       <nav aria-label={msg.places}>
         {placesOf(account.role).map((place) => (
-          <NavLink key={place.path} to={place.path} className="place">
+          <NavLink
+            key={place.path}
+            to={place.path}
+            className={ON_SITE.includes(place.path) ? 'place' : 'place at-a-desk'}
+          >
             {place.name}
           </NavLink>
         ))}
+        {account.role === 'installer' && (
+          <NavLink to="/prove/walk" className="place on-a-phone">
+            {places.walkTest}
+          </NavLink>
+        )}
       </nav>
       <span className="grow" />
+      <FindButton role={account.role} />
       {/* Alarms that fail to show leave the way to all places. */}
       <PartBoundary>
         <Suspense fallback={null}>
@@ -62,7 +73,7 @@ export function TopBar({ account }: { account: AccountView & { role: Role } }): 
       </PartBoundary>
       {account.role === 'installer' && (
         <Tooltip title={msg.mailbox}>
-          <NavLink to="/mailbox" className="place" aria-label={msg.mailbox}>
+          <NavLink to="/mailbox" className="place at-a-desk" aria-label={msg.mailbox}>
             <MailOutlined aria-hidden="true" />
           </NavLink>
         </Tooltip>

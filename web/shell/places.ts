@@ -1,23 +1,10 @@
 import { places as msg } from '../../core/messages/en/shell.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 
-/** The places of the top bar, in the order of the work; those without a screen yet say what will be there. */
-export interface EmptyPlaceText {
-  name: string
-  path: string
-  what: string
-  then: string[]
-}
+/** The places that have their way at the bottom of a phone; the others stay within reach of the search. */
+export const ON_SITE: readonly string[] = ['/site', '/devices', '/watch']
 
-export const emptyPlaces: EmptyPlaceText[] = [
-  {
-    name: msg.handover,
-    path: '/handover',
-    what: msg.theRecordOfTheFinished,
-    then: [msg.untilThenThePlanOf]
-  }
-]
-
+/** The places of the top bar, in the order of the work. */
 export const places = [
   { name: msg.site, path: '/site' },
   { name: msg.devices, path: '/devices' },
@@ -26,9 +13,15 @@ export const places = [
   { name: msg.actions, path: '/actions' },
   { name: msg.prove, path: '/prove' },
   { name: msg.watch, path: '/watch' },
-  ...emptyPlaces
-].map(({ name, path }) => ({ name, path }))
+  { name: msg.handover, path: '/handover' }
+]
 
-/** The places of a role: whoever does not set up, watches. */
+/** Places of those who do not set up: they watch, and operators read records. */
+const WATCHING: Readonly<Record<Exclude<Role, 'installer'>, readonly string[]>> = {
+  operator: ['/watch', '/handover'],
+  viewer: ['/watch']
+}
+
+/** The places of a role. */
 export const placesOf = (role: Role): { name: string; path: string }[] =>
-  role === 'installer' ? places : places.filter(({ path }) => path === '/watch')
+  role === 'installer' ? places : places.filter(({ path }) => WATCHING[role].includes(path))

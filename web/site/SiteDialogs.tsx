@@ -9,6 +9,7 @@ import { Input, Modal, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { CameraSettings, SiteSettings } from '../../core/sites/settings.ts'
 import { SURROUNDINGS } from '../../core/sites/surroundings.ts'
+import { LookBackForm } from './LookBackForm.tsx'
 import { SiteForm } from './SiteForm.tsx'
 
 type Described = Omit<CameraSettings, 'order'>
@@ -76,10 +77,12 @@ export function CameraDialog({
 
 export function SiteDialog({
   settings,
+  cameras,
   onSave,
   onClose
 }: {
   settings: SiteSettings
+  cameras: readonly { id: string; name: string }[]
   onSave: (settings: SiteSettings) => void
   onClose: () => void
 }): ReactNode {
@@ -99,6 +102,7 @@ export function SiteDialog({
       onCancel={onClose}
     >
       <SiteForm value={now} onChange={setNow} />
+      <LookBackForm cameras={cameras} timeZone={settings.timeZone} />
     </Modal>
   )
 }

@@ -15,7 +15,9 @@ import { Findings } from '../readiness/Findings.tsx'
 import { useReadiness } from '../readiness/useReadiness.ts'
 import { ConflictNote } from '../sync/ConflictNote.tsx'
 import { SyncStatus, UndoButtons } from '../sync/SyncBar.tsx'
+import { DemoCard } from './DemoCard.tsx'
 import { CameraCard } from './CameraCard.tsx'
+import { Nuisances } from './Nuisances.tsx'
 import { TodaysTriggers } from './TodaysTriggers.tsx'
 import { useCamerasDocument } from './useCamerasDocument.ts'
 
@@ -82,6 +84,7 @@ function Cameras({ site }: { site: SiteView }): ReactNode {
       {state.conflict && <ConflictNote conflict={state.conflict} document={document} />}
       <div className="site-body">
         <div className="site-left">
+          <DemoCard />
           {cameras.length === 0 && (
             <section className="no-cameras">
               <p>{msg.noCameras}</p>
@@ -111,6 +114,7 @@ function Cameras({ site }: { site: SiteView }): ReactNode {
             ))}
           </ul>
           {cameras.length > 0 && <TodaysTriggers site={site} />}
+          <Nuisances />
         </div>
         {cameras.length > 0 && (
           <section className="site-findings" aria-label={msg.issues}>
@@ -135,6 +139,7 @@ function Cameras({ site }: { site: SiteView }): ReactNode {
         {open?.what === 'site' && (
           <SiteDialog
             settings={settings}
+            cameras={site.cameras}
             onSave={(changed) => document.setSite(changed)}
             onClose={close}
           />

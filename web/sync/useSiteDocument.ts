@@ -10,13 +10,15 @@ import { useUndoKeys } from './useUndoKeys.ts'
 
 const READ_MS = 4000
 
-export const useSiteActions = (): UseQueryResult<SiteActionsView> =>
+/** @param enabled whether whoever asks may see them */
+export const useSiteActions = (enabled = true): UseQueryResult<SiteActionsView> =>
   useQuery({
     queryKey: ['actions'],
     queryFn: async () => {
       await afterLeaving()
       return request<SiteActionsView>('GET', '/actions')
     },
+    enabled,
     refetchInterval: READ_MS
   })
 

@@ -45,7 +45,9 @@ const NOTHING: Selection = {
   area: null,
   target: null,
   frame: null,
-  live: false
+  live: false,
+  back: false,
+  range: null
 }
 
 /** A clip of ten frames a second with these targets. */
@@ -132,6 +134,7 @@ export function OnBench({
         clip: tracks && clipOf(tracks),
         ready: tracks !== null,
         live: false,
+        back: false,
         hasPicture: tracks !== null,
         tracks,
         spans: tracks ? spansOf(tracks) : [],

@@ -38,6 +38,7 @@ const alarm = (more: Partial<AlarmView> = {}): AlarmView => ({
   acknowledge: { comment: false, confirm: false },
   for: [],
   forNames: [],
+  mark: null,
   assignee: null,
   firstAt: 0,
   lastAt: 60_000,

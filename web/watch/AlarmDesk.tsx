@@ -9,6 +9,7 @@ import { useState, type ReactNode } from 'react'
 import type { AlarmNote, AlarmView, DeliveryView } from '../../core/api.ts'
 import { request } from '../api/client.ts'
 import { ByTrigger } from '../alarms/ByTrigger.tsx'
+import { AlarmMark } from './AlarmMark.tsx'
 import { AlarmEvidence } from './AlarmEvidence.tsx'
 import { alarmFacts } from '../alarms/facts.ts'
 import { Flag, Passed } from '../words/signs.tsx'
@@ -122,6 +123,7 @@ export function AlarmDesk({
           </div>
         </form>
       )}
+      {mayAct && <AlarmMark alarm={a} />}
       <AlarmEvidence alarm={a} />
       <h3>{msg.whoDidWhat}</h3>
       <ol className="alarm-notes">

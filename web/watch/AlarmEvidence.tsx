@@ -11,7 +11,7 @@ import type { TriggerExplanation } from '../../core/watch/explanation.ts'
 import { LadderView } from '../scene/LadderView.tsx'
 import { useClock } from '../words/useClock.ts'
 import { request } from '../api/client.ts'
-import { railWords } from '../kinds/names.ts'
+import { railWords } from '../../core/kinds/names.ts'
 
 const FILED = ['recording', 'snapshots']
 const MOST = 6

@@ -80,6 +80,7 @@ export function WatchPlace(): ReactNode {
               camera={c.id}
               name={c.name}
               detections={c.detections}
+              unheld={c.unheld}
               alarmed={new Set(waiting.filter((a) => a.camera === c.id).map((a) => a.detection))}
               chosen={c.id === large}
               large={c.id === large}

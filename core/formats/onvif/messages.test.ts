@@ -5,7 +5,7 @@ import { WEEKDAYS } from '../plan.ts'
 import { probe, probeId, probeMatches, readProbeMatches } from './discovery.ts'
 import { authorization, digestOf, readChallenge, whoAnswers, type Challenge } from './httpDigest.ts'
 import { isAlways, readHours, writeHours, type Hours } from './hours.ts'
-import { metadataXml, readMetadata } from './metadata.ts'
+import { metadataXml, readMetadata, readWholeMetadata } from './metadata.ts'
 
 const parser = new XMLParser({
   ignoreAttributes: false,
@@ -64,6 +64,63 @@ describe('metadata frames', () => {
     '<MetadataStream><VideoAnalytics><Frame UtcTime="2026-03-03T06:12:00Z"><Object ObjectId="1"/><ObjectTree/></Frame></VideoAnalytics></MetadataStream>'
   ])('reads a frame without targets, however it is written (%#)', (text) => {
     expect(readMetadata(text)).toEqual({ at: Date.UTC(2026, 2, 3, 6, 12), targets: [] })
+  })
+
+  test('however it is spelled, it reads as a reader of all of XML does', () => {
+    const share = fc.integer({ min: 0, max: 1000 }).map((n) => n / 1000)
+    const targets = fc.array(
+      fc.record({
+        id: fc.integer({ min: 0, max: 99999 }),
+        class: fc.constantFrom('person', 'vehicle', 'cycle', 'animal', 'unknown'),
+        x: share,
+        y: share,
+        w: share,
+        h: share,
+        likelihood: share
+      }),
+      { maxLength: 4 }
+    )
+    const spelling = fc.record({
+      prefix: fc.constantFrom('tt:', '', 'n1:'),
+      quote: fc.constantFrom('"', "'"),
+      gap: fc.constantFrom('', '\n  ', ' '),
+      space: fc.constantFrom(' ', '\n', '  '),
+      also: fc.constantFrom(
+        '',
+        '<!-- <tt:Object ObjectId="9"/> -->',
+        '<tt:Transformation><tt:Scale x="2" y="2"/></tt:Transformation>',
+        '<tt:Object ObjectId="5"/>',
+        '<tt:ObjectTree><tt:Delete ObjectId="3"/></tt:ObjectTree>',
+        '<tt:Object ObjectId="6"><tt:Behaviour><tt:Idle/></tt:Behaviour></tt:Object>',
+        '<tt:Object ObjectId="7"><tt:Appearance><tt:Class><tt:ClassCandidate><tt:Type>Human</tt:Type></tt:ClassCandidate></tt:Class></tt:Appearance></tt:Object>',
+        '<tt:Object ObjectId="8"><tt:Appearance><tt:Shape><tt:BoundingBox left="-0.5" right="0.5" top="0.5" bottom="0"/><tt:CenterOfGravity x="0" y="0"/></tt:Shape><tt:Class><tt:Type>Vehicle</tt:Type></tt:Class></tt:Appearance></tt:Object>',
+        '<tt:Object ObjectId="4"><tt:Appearance><tt:Shape><tt:BoundingBox left="a" right="0.5" top="0.5" bottom="0"/></tt:Shape></tt:Appearance></tt:Object>'
+      ),
+      extra: fc.constantFrom('', ' Parent="1"', ' a:b="c"')
+    })
+    fc.assert(
+      fc.property(targets, spelling, (of, { prefix, quote, gap, space, also, extra }) => {
+        const text = metadataXml({ at: frame.at, targets: of })
+          .replace('</tt:Frame>', `${also}</tt:Frame>`)
+          .replaceAll('ObjectId=', `ObjectId${space}=`)
+          .replaceAll('<tt:Object ', `<tt:Object${extra}${space}`)
+          .replaceAll('><', `>${gap}<`)
+          .replaceAll('tt:', prefix)
+          .replaceAll('"', quote)
+          .replace(
+            `xmlns:${prefix.slice(0, -1)}`,
+            prefix ? `xmlns:${prefix.slice(0, -1)}` : 'xmlns'
+          )
+        let whole
+        try {
+          whole = readWholeMetadata(text)
+        } catch {
+          return
+        }
+        expect(readMetadata(text)).toEqual(whole)
+      }),
+      { numRuns: 600 }
+    )
   })
 
   test('refuses a missing frame or time, and a box without a side', () => {

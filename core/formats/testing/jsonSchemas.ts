@@ -1,5 +1,6 @@
 import { toJsonSchema } from '@valibot/to-json-schema'
 import type { GenericSchema } from 'valibot'
+import { RecordSchema } from '../../handover/record.ts'
 import { SiteArchiveSchema } from '../../sites/archive.ts'
 import { PlanSchema } from '../plan.ts'
 
@@ -18,5 +19,10 @@ export const jsonSchemas = (): Record<string, string> => ({
     'wardoptic-site/1',
     'site.json of an exported site. See docs/sites.md.',
     SiteArchiveSchema
+  ),
+  'record.schema.json': published(
+    'wardoptic-record/1',
+    'record.json of a handover record. See docs/handover.md.',
+    RecordSchema
   )
 })

@@ -52,6 +52,16 @@ function degreesAt(
 /** Where several causes hold at once, the one that says more is named. */
 const byMeaning: TamperCause[] = ['dark', 'washedOut', 'outOfFocus', 'covered', 'moved']
 
+/** Causes that hold in one picture, the one that says more first. @param index of the picture, from 0 */
+export function tamperCauses(
+  measures: Measures,
+  index: number,
+  sensitivity: number
+): TamperCause[] {
+  const degrees = degreesAt(measures, index, sensitivity)
+  return byMeaning.filter((cause) => atLeast(degrees[cause], 1))
+}
+
 /** Tamper (docs/detections.md): a cause that holds for the delay, named. */
 export class TamperRun implements FrameRun {
   readonly perFrame = true

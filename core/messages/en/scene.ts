@@ -18,7 +18,8 @@ export const liveTile = messages({
   notConnected: 'Not connected. Retrying…',
   noNewPictureForS: (value: number) => `No new picture for ${value} s`,
   noPictureYet: 'No picture yet',
-  activeAlarm: 'active alarm'
+  activeAlarm: 'active alarm',
+  notOnDevice: (n: number) => `${n} not on device`
 })
 
 export const weatherNames = messages({

@@ -10,16 +10,14 @@ export const boundary = messages({
 
 export const places = messages({
   handover: 'Handover',
-  theRecordOfTheFinished:
-    'The record of the finished job comes here: settings on the devices, checks and the client’s signature.',
-  untilThenThePlanOf: 'Until then, export a camera’s plan on the Bench',
   site: 'Site',
   devices: 'Devices',
   bench: 'Bench',
   arming: 'Arming',
   actions: 'Actions',
   prove: 'Prove',
-  watch: 'Watch'
+  watch: 'Watch',
+  walkTest: 'Walk test'
 })
 
 export const emptyPlace = messages({

@@ -71,3 +71,27 @@ export const cameraDialog = messages({
           ...(clips ? [count(clips, 'clip')] : [])
         ])} will be deleted with it. Its alarms stay. You can undo this.`
 })
+
+/** What cameras reported, and for how long it is kept. */
+export const lookBackForm = messages({
+  title: 'Look back',
+  says: 'What cameras report is kept, so that drawings are answered by the last days.',
+  days: 'Days kept',
+  daysUnit: 'days',
+  size: 'Most of the disk, GB',
+  sizeUnit: 'GB',
+  nothing: 'nothing kept yet',
+  used: (size: string, since: string) => `${size} since ${since}`,
+  without: 'Cameras of which nothing is kept',
+  goes: (cameras: number) =>
+    `What was kept of ${cameras === 1 ? 'this camera' : `these ${cameras} cameras`} is deleted when you save.`,
+  save: 'Save look back'
+})
+
+export const nuisances = messages({
+  title: 'Nuisances',
+  inDays: (days: number) => `Nuisances in the last ${days} days`,
+  aDay: (perDay: number, wanted: number) =>
+    `${perDay < 0.1 ? 'under 0.1' : perDay.toFixed(1)} a day, ${wanted} wanted`,
+  tune: 'Tune'
+})

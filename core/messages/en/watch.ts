@@ -19,6 +19,8 @@ export const alarmEvidence = messages({
 })
 
 export const alarmDesk = messages({
+  wasIt: 'Was this alarm wanted?',
+  markKeys: { wanted: 'W', nuisance: 'N' },
   log: {
     acknowledged: (by: string, words: string) => `${by} acknowledged${words && `: “${words}”`}`,
     comment: (by: string, words: string) => `${by} commented: “${words}”`,

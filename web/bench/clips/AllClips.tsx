@@ -7,7 +7,7 @@ import type { ClipView } from '../../../core/api.ts'
 import type { Setting } from '../../../core/detections/index.ts'
 import type { Placed } from '../document.ts'
 import type { Evaluations } from '../evaluation.ts'
-import { letterOf } from '../../kinds/words.ts'
+import { letterOf } from '../../../core/kinds/words.ts'
 import { useAllClips } from './useAllClips.ts'
 
 /** All clips of the camera side by side: how often each detection triggers on each. */

@@ -1,5 +1,6 @@
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { common } from '../../../core/messages/en/common.ts'
+import { lookBack } from '../../../core/messages/en/bench/lookBack.ts'
 import { clipBar as msg } from '../../../core/messages/en/bench/clips.ts'
 import './clips.css'
 import '../bench.css'
@@ -34,6 +35,9 @@ export interface ClipBarProps {
   onAll: () => void
   live: boolean
   onLive: (live: boolean) => void
+  /** What the camera reported in the past is on show. */
+  back: boolean
+  onBack: (back: boolean) => void
   /** Whose live picture can be recorded; null: no device shows the camera. */
   recordable: string | null
   onRecorded: (clip: string) => void
@@ -62,6 +66,8 @@ export const ClipBar = memo(function ClipBar({
   onAll,
   live,
   onLive,
+  back,
+  onBack,
   recordable,
   onRecorded
 }: ClipBarProps): ReactNode {
@@ -76,19 +82,27 @@ export const ClipBar = memo(function ClipBar({
       >
         {common.live}
       </Button>
+      <Button
+        size="small"
+        type={back ? 'primary' : 'default'}
+        aria-pressed={back}
+        onClick={() => onBack(!back)}
+      >
+        {lookBack.lookBack}
+      </Button>
       {clips.length > 0 && (
         <Select
           size="small"
           aria-label={msg.clip}
           className="clip-select"
-          value={live ? undefined : clip?.id}
+          value={live || back ? undefined : clip?.id}
           placeholder={msg.selectAClip}
           onChange={onChoose}
           popupMatchSelectWidth={false}
           options={clips.map((c) => ({ value: c.id, label: `${c.name} · ${noteOf(c)}` }))}
         />
       )}
-      {clips.length > 1 && !live && (
+      {clips.length > 1 && !live && !back && (
         <Button
           size="small"
           type="text"
@@ -98,7 +112,7 @@ export const ClipBar = memo(function ClipBar({
           onClick={onAll}
         />
       )}
-      {clip && !live && (
+      {clip && !live && !back && (
         <Popover
           trigger="click"
           title={msg.thisClip}

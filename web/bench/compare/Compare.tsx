@@ -14,7 +14,7 @@ import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
 import type { Tracks } from '../../../core/targets/tracks.ts'
 import { useTruth } from '../../api/queries.ts'
 import type { Placed } from '../document.ts'
-import { KINDS, kindNames } from '../../kinds/names.ts'
+import { KINDS, kindNames } from '../../../core/kinds/names.ts'
 import { Failed, Passed } from '../../words/signs.tsx'
 
 /** Kinds that see targets or motion, without faces: motion first, to which the others are compared. */

@@ -1,15 +1,16 @@
 import { useMemo, type ReactNode } from 'react'
 import type { CameraSummary } from '../../../core/api.ts'
 import type { Setting } from '../../../core/detections/index.ts'
-import type { Detection } from '../../../core/formats/plan.ts'
+import { isFrameKind, type Detection } from '../../../core/formats/plan.ts'
 import { NO_ACTIONS } from '../../../core/formats/noActions.ts'
 import { useSite } from '../../api/queries.ts'
-import { letterOf } from '../../kinds/words.ts'
+import { letterOf } from '../../../core/kinds/words.ts'
 import { useStable } from '../../stable.ts'
 import { ReferenceTool } from '../clips/ReferenceTool.tsx'
 import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { DocumentState } from '../document.ts'
 import { Later } from '../Later.tsx'
+import { Marking } from '../lookBack/Marking.tsx'
 import { SceneNote } from '../measuring/SceneNote.tsx'
 import type { SceneOnBench } from '../measuring/useMeasuring.ts'
 import type { Shapes } from '../shapes/useShapes.ts'
@@ -19,6 +20,9 @@ import { Inspector } from './Inspector.tsx'
 import { ShapeTools } from './ShapeTools.tsx'
 import { lazyPart } from '../../lazyPart.tsx'
 
+/** The library of distributions in it is heavy. */
+const HowOften = lazyPart(() => import('../lookBack/HowOften.tsx'), 'HowOften')
+const TunePanel = lazyPart(() => import('../lookBack/TunePanel.tsx'), 'TunePanel')
 const MeasurePanel = lazyPart(() => import('../measuring/MeasurePanel.tsx'), 'MeasurePanel')
 
 export interface BenchInspectorProps {
@@ -54,6 +58,8 @@ export function BenchInspector({
   const users = useStable(
     (schedule: string) => state.detections.filter((p) => p.detection.schedule === schedule).length
   )
+  // Not while it is dragged: the days are asked when the shape is let go.
+  const settled = placed.find((p) => p.detection.id === selection.detection)?.detection ?? null
   if (scene.tool)
     return (
       <Later>
@@ -62,7 +68,7 @@ export function BenchInspector({
     )
   return (
     <Inspector
-      detection={placed.find((p) => p.detection.id === selection.detection)?.detection ?? null}
+      detection={settled}
       letter={letterOf(state.detections.findIndex((p) => p.detection.id === chosen?.id))}
       links={(chosen && state.actions.get(chosen.id)?.links) ?? NO_ACTIONS.links}
       users={users}
@@ -87,6 +93,22 @@ export function BenchInspector({
         )
       }
       changes={<Changes setting={setting} chosen={chosen} />}
+      often={
+        settled &&
+        !isFrameKind(settled) && (
+          <Later>
+            <HowOften detection={settled} />
+          </Later>
+        )
+      }
+      tuning={
+        settled &&
+        !isFrameKind(settled) && (
+          <Later>
+            <TunePanel key={settled.id} detection={settled} />
+          </Later>
+        )
+      }
       scenePart={
         <SceneNote
           pose={scene.pose}
@@ -109,21 +131,25 @@ function Changes({ setting, chosen }: Pick<BenchInspectorProps, 'setting' | 'cho
   const { clip, ready } = useOnShow()
   const { ladder, triggers, evaluations } = useEvaluated()
   if (!ready || !clip || !setting || !chosen || !ladder) return null
+  const fired = triggers.some(
+    (t) =>
+      t.detection === chosen.id &&
+      (t.target === ladder.target || t.targets?.includes(ladder.target))
+  )
   return (
-    <ChangePanel
-      key={`${chosen.id} ${ladder.target}`}
-      document={document}
-      evaluations={evaluations}
-      setting={setting}
-      clips={view.clips}
-      clip={clip}
-      detection={chosen.id}
-      target={ladder.target}
-      fired={triggers.some(
-        (t) =>
-          t.detection === chosen.id &&
-          (t.target === ladder.target || t.targets?.includes(ladder.target))
-      )}
-    />
+    <>
+      <Marking detection={chosen.id} target={ladder.target} time={ladder.time} fired={fired} />
+      <ChangePanel
+        key={`${chosen.id} ${ladder.target}`}
+        document={document}
+        evaluations={evaluations}
+        setting={setting}
+        clips={view.clips}
+        clip={clip}
+        detection={chosen.id}
+        target={ladder.target}
+        fired={fired}
+      />
+    </>
   )
 }

@@ -46,6 +46,8 @@ const show = (
           tools={null}
           shapeTools={<p>shape tools</p>}
           changes={<p>changes</p>}
+          often={<p>how often</p>}
+          tuning={<p>tuning</p>}
           scenePart={<p>the scene</p>}
           onRemove={() => void removed++}
         />

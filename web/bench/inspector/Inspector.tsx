@@ -10,7 +10,7 @@ import { memo, type ReactNode } from 'react'
 import type { Ladder } from '../../../core/detections/index.ts'
 import { isFrameKind, type Detection } from '../../../core/formats/plan.ts'
 import { useStable } from '../../stable.ts'
-import { kindNames } from '../../kinds/names.ts'
+import { kindNames } from '../../../core/kinds/names.ts'
 import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { BenchDocument } from '../document.ts'
 import { DeviceLimitsContext, type DeviceLimits } from './deviceLimits.ts'
@@ -31,6 +31,10 @@ export interface InspectorProps extends Pick<SentenceProps, 'links' | 'users'> {
   shapeTools: ReactNode
   /** Of the ladder: what would have to change. */
   changes: ReactNode
+  /** How often it would trigger. */
+  often: ReactNode
+  /** What the last days say of its settings. */
+  tuning: ReactNode
   /** Of the camera, while no detection is selected. */
   scenePart: ReactNode
 }
@@ -46,11 +50,15 @@ export function Inspector({
   tools,
   shapeTools,
   changes,
+  often,
+  tuning,
   scenePart
 }: InspectorProps): ReactNode {
   const { view, document, schedules, scene, measured } = useContents()
   const { selection, showMoment } = useChoice()
-  const { spans } = useOnShow()
+  const { spans, back, clip } = useOnShow()
+  const start = back ? (clip?.start ?? null) : null
+  const { timeZone } = view.site
   const { ladder, ladders, frames, stays, sizes } = useEvaluated()
   const showNearMiss = useStable((l: Ladder) => showMoment(l.detection, l.target, l.frame))
   const area =
@@ -101,6 +109,7 @@ export function Inspector({
             sizes={sizes}
             measured={measured}
           />
+          {often}
           <NoteEditor key={detection.id} detection={detection} document={document} />
           {shapeTools}
           {tools}
@@ -112,13 +121,25 @@ export function Inspector({
             <LadderView ladder={frames.ladder} who={detection.name} />
           ) : ladder ? (
             <>
-              <LadderView ladder={ladder} who={targetWords(spans, ladder.target)} />
+              <LadderView
+                ladder={ladder}
+                who={targetWords(spans, ladder.target)}
+                start={start}
+                timeZone={timeZone}
+              />
               {changes}
             </>
           ) : (
             <>
               <p className="quiet ladder-hint">{detection.enabled ? msg.selectATriggerOr : ''}</p>
-              <NearMisses ladders={ladders} spans={spans} onChoose={showNearMiss} />
+              {tuning}
+              <NearMisses
+                ladders={ladders}
+                spans={spans}
+                start={start}
+                timeZone={timeZone}
+                onChoose={showNearMiss}
+              />
             </>
           )}
         </DeviceLimitsContext>

@@ -3,6 +3,7 @@ import { said } from '../../../core/messages/said.ts'
 import { wordsOf } from '../../../core/messages/words.ts'
 import { nearMisses as msg } from '../../../core/messages/en/bench/inspector.ts'
 import './inspector.css'
+import { timeOfDay } from '../../../core/messages/format.ts'
 import { memo, type ReactNode } from 'react'
 import { isNearMiss, missingOf, type Ladder } from '../../../core/detections/index.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
@@ -11,10 +12,15 @@ import type { TargetSpan } from '../../../core/targets/tracks.ts'
 export const NearMisses = memo(function NearMisses({
   ladders,
   spans,
+  start,
+  timeZone,
   onChoose
 }: {
   ladders: readonly Ladder[]
   spans: readonly TargetSpan[]
+  /** The instant of the first frame, where moments are told by the clock; null: by seconds, as of a clip. */
+  start: number | null
+  timeZone: string
   onChoose: (ladder: Ladder) => void
 }): ReactNode {
   const near = ladders
@@ -33,7 +39,11 @@ export const NearMisses = memo(function NearMisses({
               <button type="button" onClick={() => onChoose(ladder)}>
                 <span>
                   {targetWords(spans, ladder.target)},{' '}
-                  <span className="figures">{msg.s(ladder.time.toFixed(1))}</span>
+                  <span className="figures">
+                    {start === null
+                      ? msg.s(ladder.time.toFixed(1))
+                      : timeOfDay(start + 1000 * ladder.time, timeZone)}
+                  </span>
                 </span>
                 <span className="quiet">
                   {wordsOf(said(`conditions.${stopped.gate}`))}:{' '}

@@ -3,7 +3,7 @@ import { livePicture as msg } from '../../../core/messages/en/bench/live.ts'
 import '../bench.css'
 import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { LiveFrame } from '../../../core/devices/views.ts'
-import { CLASSES, type TargetClass } from '../../../core/targets/classes.ts'
+import { classNamed } from '../../../core/targets/classes.ts'
 import type { TargetRow } from '../../../core/targets/tracks.ts'
 import { Fitted } from '../picture/Fitted.tsx'
 import { Overlay, type PictureShapes } from '../picture/Overlay.tsx'
@@ -21,7 +21,7 @@ const rowsOf = (frame: LiveFrame | null): TargetRow[] =>
     frame: 1,
     confidence: 1,
     ...t,
-    cls: (CLASSES as readonly string[]).includes(t.class) ? (t.class as TargetClass) : 'unknown'
+    cls: classNamed(t.class)
   }))
 
 /** What the camera shows now, with the shapes, its targets and what its device says of them. */

@@ -14,7 +14,7 @@ import {
   strokeOf,
   type ShapeProps
 } from './shapeParts.tsx'
-import { sideNames } from '../../kinds/line/words.ts'
+import { sideNames } from '../../../core/kinds/line/words.ts'
 
 /** A line on the picture: barbs on the side to which a crossing counts, names of the sides, vertices to drag. */
 export function LineShape(props: ShapeProps<LineDetection>): ReactNode {

@@ -67,7 +67,7 @@ export function Picture({
 }
 
 /** What there is at the moment on show; only this is drawn again while a clip plays. */
-function AtMoment({
+export function AtMoment({
   clip,
   tracks,
   playhead,

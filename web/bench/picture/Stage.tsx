@@ -2,7 +2,7 @@ import { stage as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
 import '../bench.css'
 import type { DragEvent, ReactNode, RefObject } from 'react'
-import type { ClipView } from '../../../core/api.ts'
+import type { BenchView, ClipView } from '../../../core/api.ts'
 import type { ClassMotionDetection, MotionDetection } from '../../../core/formats/plan.ts'
 import type { Measures } from '../../../core/measures/measures.ts'
 import { lazyPart } from '../../lazyPart.tsx'
@@ -10,6 +10,9 @@ import { Later } from '../Later.tsx'
 import type { Brush } from './cells.ts'
 import { AnalysisStrip, ClipStage } from '../clips/ClipStage.tsx'
 import { useContents, useEvaluated, useOnShow } from '../contexts.ts'
+import type { DensityChoice } from '../lookBack/DensityLayer.tsx'
+import { LookBackPicture } from '../lookBack/LookBackPicture.tsx'
+import { blankOf } from '../lookBack/useLookBack.ts'
 import { LivePicture } from '../live/LivePicture.tsx'
 import type { Live } from '../live/useLive.ts'
 import type { PictureShapes } from './Overlay.tsx'
@@ -24,6 +27,8 @@ export interface StageProps {
   /** The selected shape, for those who hear the screen. */
   shape: PictureShape | null
   live: Live
+  /** Where targets walked, laid over the picture of the past; null: it is not. */
+  density: DensityChoice | null
   measures: Measures | null
   /** The selected motion detection, whose cells are painted. */
   moving: MotionDetection | ClassMotionDetection | null
@@ -42,6 +47,7 @@ export function Stage({
   shapes,
   shape,
   live,
+  density,
   measures,
   moving,
   onBrush,
@@ -77,6 +83,19 @@ export function Stage({
           heard={live.heard}
           frames={live.frames}
           trouble={live.trouble}
+          shapes={shapes}
+        />
+      ) : show.back ? (
+        <LookBackPicture
+          key={show.clip?.id}
+          clip={show.clip ?? blankOf(view.camera.id)}
+          tracks={show.ready ? show.tracks : null}
+          measures={null}
+          still={stillOf(view)}
+          density={density}
+          playhead={show.playhead}
+          triggers={triggers}
+          timed={timed}
           shapes={shapes}
         />
       ) : show.ready && show.clip ? (
@@ -123,6 +142,13 @@ export function Stage({
       )}
     </div>
   )
+}
+
+/** A picture to draw on, of now or of a clip; null: there is none. */
+const stillOf = ({ camera, live, clips }: BenchView): string | null => {
+  if (live) return `/cameras/${encodeURIComponent(camera.id)}/live.jpg`
+  const clip = clips.find(({ state }) => state === 'ready')
+  return clip ? `/clips/${encodeURIComponent(clip.id)}/picture` : null
 }
 
 const labelOf = (

@@ -8,6 +8,8 @@ import { memo, useState, type DragEvent, type ReactNode } from 'react'
 import { isNearMiss } from '../../../core/detections/index.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
+import type { Finding } from '../../../core/readiness/index.ts'
+import { useReadiness } from '../../readiness/useReadiness.ts'
 import type { DrawnKind } from '../picture/shape.ts'
 import { lazyPart } from '../../lazyPart.tsx'
 import { Later } from '../Later.tsx'
@@ -41,6 +43,9 @@ export const Rail = memo(function Rail({
   const { selection, chooseDetection, chooseArea } = useChoice()
   const { triggersOf, ladders } = useEvaluated()
   const selected = selection.detection
+  const found = useReadiness().data?.findings
+  const issuesOf = (id: string): Finding[] =>
+    found?.filter((f) => f.camera === view.camera.id && f.detection === id) ?? []
   const { inputs } = view.site
   const [marked, setMarked] = useState<ReadonlySet<string> | null>(null)
   const [dragged, setDragged] = useState<string | null>(null)
@@ -108,6 +113,8 @@ export const Rail = memo(function Rail({
               inputs={inputs}
               chosen={detection.id === selected}
               triggers={ready ? (triggersOf.get(detection.id)?.length ?? 0) : null}
+              issues={issuesOf(detection.id).length}
+              blocked={issuesOf(detection.id).some((f) => f.severity === 'blocking')}
               near={detection.id === selected ? ladders.filter(isNearMiss).length : 0}
               hidden={prefs.hidden.has(detection.id)}
               locked={prefs.locked.has(detection.id)}

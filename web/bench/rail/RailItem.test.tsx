@@ -44,6 +44,8 @@ const show = (more: Partial<RailItemProps> = {}): void => {
       chosen={false}
       triggers={0}
       near={0}
+      issues={0}
+      blocked={false}
       hidden={false}
       locked={false}
       marked={null}
@@ -107,4 +109,9 @@ test('shows its checkbox while several are being selected', async () => {
   show({ marked: false })
   await userEvent.click(screen.getByRole('checkbox', { name: 'Mark Gate' }))
   expect(done).toEqual([['mark', 'gate', true]])
+})
+
+test('says how many issues there are about it', () => {
+  show({ issues: 2, blocked: true })
+  expect(screen.getByText('2 issues').className).toContain('blocking')
 })

@@ -12,8 +12,8 @@ import { Checkbox, Switch } from 'antd'
 import { memo, type ReactNode } from 'react'
 import type { SiteInput } from '../../../core/api.ts'
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
-import { letterOf } from '../../kinds/words.ts'
-import { railWords } from '../../kinds/names.ts'
+import { letterOf } from '../../../core/kinds/words.ts'
+import { railWords } from '../../../core/kinds/names.ts'
 import { MoreMenu } from '../../shell/MoreMenu.tsx'
 import { Flag } from '../../words/signs.tsx'
 
@@ -39,6 +39,9 @@ export interface RailItemProps {
   /** Null: there is no clip to try it on. */
   triggers: number | null
   near: number
+  /** What was found about it, and whether any of it blocks. */
+  issues: number
+  blocked: boolean
   hidden: boolean
   locked: boolean
   /** While several are marked for a change at once: whether this one is; null otherwise. */
@@ -57,6 +60,8 @@ export const RailItem = memo(function RailItem({
   chosen,
   triggers,
   near,
+  issues,
+  blocked,
   hidden,
   locked,
   marked,
@@ -93,6 +98,11 @@ export const RailItem = memo(function RailItem({
               </span>
               {near > 0 && <span className="quiet">{msg.near(near)}</span>}
             </>
+          )}
+          {issues > 0 && (
+            <span className={blocked ? 'issue-badge blocking' : 'issue-badge'}>
+              {msg.issues(issues)}
+            </span>
           )}
           {hidden && (
             <EyeInvisibleOutlined className="quiet" title={msg.hidden} aria-label={msg.hidden} />

@@ -11,7 +11,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { RunTrigger, RunView } from '../../../core/api.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
-import { pathWords } from '../../kinds/words.ts'
+import { pathWords } from '../../../core/kinds/words.ts'
 import { request } from '../../api/client.ts'
 
 const states: Record<RunView['state'], string> = {

@@ -17,7 +17,7 @@ import {
 import type { BenchDocument } from '../document.ts'
 import { SavedText } from '../../kinds/editors.tsx'
 import { DayBar } from './DayBar.tsx'
-import { readSpans, spansText } from '../../arming/spansText.ts'
+import { readSpans, spansText } from '../../../core/arming/spansText.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
 
 export interface HoursEditorProps {

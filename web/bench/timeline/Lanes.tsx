@@ -12,8 +12,8 @@ import { isNearMiss, type Ladder, type Trigger } from '../../../core/detections/
 import type { Detection, Schedule } from '../../../core/formats/plan.ts'
 import type { TargetSpan } from '../../../core/targets/tracks.ts'
 import type { TimedStay } from '../../../core/tuning/stays.ts'
-import { kindNames } from '../../kinds/names.ts'
-import { letterOf } from '../../kinds/words.ts'
+import { kindNames } from '../../../core/kinds/names.ts'
+import { letterOf } from '../../../core/kinds/words.ts'
 import type { Choice } from '../contexts.ts'
 import type { Selection } from '../selection.ts'
 import type { Stretch } from './span.ts'
@@ -82,10 +82,12 @@ const Flags = memo(
     triggers,
     hidden,
     left,
+    when,
     chosen,
     onMoment
   }: Pick<DetectionLaneProps, 'detection' | 'triggers' | 'chosen' | 'onMoment'> & {
     hidden: boolean
+    when: When
     left: (time: number) => string
   }): ReactNode {
     return (
@@ -96,8 +98,8 @@ const Flags = memo(
             type="button"
             className={`flag${chosen && (t.target ?? null) === chosen.target && t.frame === chosen.frame ? ' chosen' : ''}`}
             style={{ left: left(t.time) }}
-            aria-label={msg.triggerOfAt(d.name, reasonOf(t), t.time.toFixed(1))}
-            title={msg.s(t.time.toFixed(1), reasonOf(t))}
+            aria-label={msg.triggerOfAt(d.name, reasonOf(t), when(t.time))}
+            title={msg.s(when(t.time), reasonOf(t))}
             onClick={() => onMoment(d.id, t.target ?? null, t.frame)}
           />
         ))}
@@ -133,6 +135,9 @@ function DraggedFlags({
   )
 }
 
+/** A moment in words: seconds of a clip, or the time of the day. @param unit whether seconds have theirs */
+export type When = (time: number, unit?: boolean) => string
+
 /** What is shown of which clip, and how wide. */
 interface Axis {
   site: BenchView['site']
@@ -140,6 +145,7 @@ interface Axis {
   stretch: Stretch
   /** Of the ground, in pixels. */
   width: number
+  when: When
 }
 
 interface DetectionLaneProps {
@@ -163,7 +169,7 @@ export const DetectionLane = memo(function DetectionLane({
   detection: d,
   index,
   schedule,
-  axis: { site, clip, stretch, width },
+  axis: { site, clip, stretch, width, when },
   triggers,
   timed,
   ladders,
@@ -213,7 +219,7 @@ export const DetectionLane = memo(function DetectionLane({
             className="near-miss"
             style={{ left: left(l.time) }}
             title={wordsOf(l.sentence)}
-            aria-label={msg.nearMissOfTargetAt(l.target, l.time.toFixed(1))}
+            aria-label={msg.nearMissOfTargetAt(l.target, when(l.time))}
             onClick={() => onMoment(d.id, l.target, l.frame)}
           >
             <CloseOutlined aria-hidden />
@@ -224,6 +230,7 @@ export const DetectionLane = memo(function DetectionLane({
           triggers={dragging ? settled : triggers}
           hidden={dragging}
           left={left}
+          when={when}
           chosen={chosen}
           onMoment={onMoment}
         />
@@ -233,6 +240,9 @@ export const DetectionLane = memo(function DetectionLane({
   )
 })
 
+/** More rows than these nobody looks through, and they take long to draw. */
+const MOST_LANES = 150
+
 /** A row for each target of the clip. */
 export const TargetLanes = memo(function TargetLanes({
   spans,
@@ -241,6 +251,7 @@ export const TargetLanes = memo(function TargetLanes({
   target,
   fps,
   stretch,
+  when,
   onMoment
 }: {
   spans: readonly TargetSpan[]
@@ -249,10 +260,14 @@ export const TargetLanes = memo(function TargetLanes({
   target: number | null
   fps: number
   stretch: Stretch
+  when: When
   onMoment: Choice['showMoment']
 }): ReactNode {
   const { left, long } = placeOf(stretch)
-  return spans.map((span) => {
+  // Of a day there may be thousands: those of the stretch on show, as many as can be looked through.
+  const within = spans.filter(({ from, to }) => to >= stretch.from && from <= stretch.to)
+  const shown = within.slice(0, MOST_LANES)
+  const lanes = shown.map((span) => {
     const ladder = ladders.find(
       (l) => l.target === span.id && l.time >= span.from - 1e-6 && l.time <= span.to + 1e-6
     )
@@ -270,8 +285,8 @@ export const TargetLanes = memo(function TargetLanes({
             aria-label={msg.toS(
               classNames[span.cls],
               span.id,
-              span.from.toFixed(1),
-              span.to.toFixed(1)
+              when(span.from, false),
+              when(span.to)
             )}
             onClick={() => onMoment(detection, span.id, ladder?.frame ?? null)}
           />
@@ -279,4 +294,12 @@ export const TargetLanes = memo(function TargetLanes({
       </div>
     )
   })
+  return (
+    <>
+      {lanes}
+      {within.length > shown.length && (
+        <p className="quiet lane-note">{msg.more(within.length - shown.length)}</p>
+      )}
+    </>
+  )
 })

@@ -11,10 +11,12 @@ import {
   type PointerEvent,
   type ReactNode
 } from 'react'
+import { minuteOfDay, timeOfDay } from '../../../core/messages/format.ts'
+import { offsetAt } from '../../../core/arming/zone.ts'
 import type { ClipView } from '../../../core/api.ts'
 import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import { useLoop, useTime, type Playhead } from '../playhead.ts'
-import { DetectionLane, TargetLanes, placeOf } from './Lanes.tsx'
+import { DetectionLane, TargetLanes, placeOf, type When } from './Lanes.tsx'
 import { panned, showing, zoomed, type Stretch } from './span.ts'
 
 export interface TimelineProps {
@@ -30,7 +32,7 @@ const STEPS = [0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
 /** Under the picture: a row for each detection with its triggers, a row for each target, and the playhead. */
 export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps): ReactNode {
   const { view, placed, schedules } = useContents()
-  const { playhead, spans } = useOnShow()
+  const { playhead, spans, back } = useOnShow()
   const { selection, chooseDetection, showMoment } = useChoice()
   const { triggersOf, ladders, timed } = useEvaluated()
   const { detection, target, frame } = selection
@@ -93,11 +95,21 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
       )
     )
 
-  const step = STEPS.find((s) => (s / shown) * width >= 52) ?? 7200
+  // The time of the day needs more room.
+  const step = STEPS.find((s) => (s / shown) * width >= (back ? 72 : 52)) ?? 7200
+  // The labels of the past are on whole hours of the site's clock.
+  const ahead = back ? clip.start / 1000 + 60 * offsetAt(view.site.timeZone, clip.start) : 0
   const { left, long } = useMemo(() => placeOf(stretch), [stretch])
+  const when = useMemo<When>(
+    () =>
+      back
+        ? (time) => timeOfDay(clip.start + 1000 * time, view.site.timeZone)
+        : (time, unit = true) => `${time.toFixed(1)}${unit ? ' s' : ''}`,
+    [back, clip.start, view.site.timeZone]
+  )
   const axis = useMemo(
-    () => ({ site: view.site, clip, stretch, width }),
-    [view.site, clip, stretch, width]
+    () => ({ site: view.site, clip, stretch, width, when }),
+    [view.site, clip, stretch, width, when]
   )
   const moment = useMemo(() => ({ target, frame }), [target, frame])
   const timeAt = (event: PointerEvent<HTMLElement>): number => {
@@ -140,17 +152,22 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
             </button>
             {chosen && (
               <button type="button" onClick={() => setStretch(null)}>
-                {msg.wholeClip}
+                {back ? msg.wholeRange : msg.wholeClip}
               </button>
             )}
           </span>
           <div className="scale" onPointerDown={scrub} onPointerMove={scrub}>
             <LoopBar playhead={playhead} left={left} long={long} />
-            {ticksOf(stretch, step).map((tick) => (
+            {ticksOf(stretch, step, ahead).map((tick) => (
               <span key={tick} className="figures" style={{ left: left(tick) }}>
-                {step < 60
-                  ? tick
-                  : `${Math.floor(tick / 60)}:${String(tick % 60).padStart(2, '0')}`}
+                {back
+                  ? (step < 60 ? timeOfDay : minuteOfDay)(
+                      clip.start + 1000 * tick,
+                      view.site.timeZone
+                    )
+                  : step < 60
+                    ? tick
+                    : `${Math.floor(tick / 60)}:${String(tick % 60).padStart(2, '0')}`}
               </span>
             ))}
           </div>
@@ -173,7 +190,7 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
             />
           ))}
           {spans.length === 0 && clip.state === 'ready' && (
-            <p className="quiet lane-note">{msg.noTargetsInThis}</p>
+            <p className="quiet lane-note">{back ? msg.noTargetsInRange : msg.noTargetsInThis}</p>
           )}
           <TargetLanes
             spans={spans}
@@ -182,6 +199,7 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
             target={target}
             fps={clip.fps}
             stretch={stretch}
+            when={when}
             onMoment={showMoment}
           />
         </div>
@@ -195,11 +213,12 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
 const wholeIsNone = (s: Stretch, seconds: number): Stretch | null =>
   s.to - s.from >= seconds - 1e-6 ? null : s
 
-const ticksOf = ({ from, to }: Stretch, step: number): number[] => {
-  const first = Math.ceil(from / step - 1e-9)
+/** @param ahead seconds by which the clock of the labels is ahead of the clip's own */
+const ticksOf = ({ from, to }: Stretch, step: number, ahead: number): number[] => {
+  const first = Math.ceil((from + ahead) / step - 1e-9)
   return Array.from(
-    { length: Math.max(0, Math.floor(to / step + 1e-9) - first + 1) },
-    (_, i) => Math.round((first + i) * step * 10) / 10
+    { length: Math.max(0, Math.floor((to + ahead) / step + 1e-9) - first + 1) },
+    (_, i) => Math.round(((first + i) * step - ahead) * 10) / 10
   )
 }
 

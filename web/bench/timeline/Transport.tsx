@@ -1,4 +1,4 @@
-import { clipTime } from '../../../core/messages/format.ts'
+import { clipTime, timeOfDay } from '../../../core/messages/format.ts'
 import { common } from '../../../core/messages/en/common.ts'
 import { transport as msg } from '../../../core/messages/en/bench/timeline.ts'
 import './timeline.css'
@@ -15,10 +15,15 @@ import { usePlaying, useTime, type Playhead } from '../playhead.ts'
 /** Play, step and the moment on show. */
 export const Transport = memo(function Transport({
   playhead,
-  disabled
+  disabled,
+  start,
+  timeZone
 }: {
   playhead: Playhead
   disabled: boolean
+  /** The instant of the first frame, where the time of the day is shown; null: seconds are. */
+  start: number | null
+  timeZone: string
 }): ReactNode {
   const playing = usePlaying(playhead)
   const time = useTime(playhead)
@@ -59,7 +64,7 @@ export const Transport = memo(function Transport({
         />
       </Tooltip>
       <span role="timer" className="moment figures" aria-label={msg.currentMoment}>
-        {clipTime(time)}
+        {start === null ? clipTime(time) : timeOfDay(start + 1000 * time, timeZone)}
       </span>
     </div>
   )

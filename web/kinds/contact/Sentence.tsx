@@ -6,8 +6,8 @@ import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { inputName } from '../words.ts'
-import { contactVerb } from './words.ts'
+import { inputName } from '../../../core/kinds/words.ts'
+import { contactVerb } from '../../../core/kinds/contact/words.ts'
 import { ContactEditor } from '../chipEditors.ts'
 
 export const contactSentence: KindSentence<ContactDetection> = {

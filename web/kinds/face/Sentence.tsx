@@ -6,8 +6,8 @@ import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
 import { NameChip, targetConditions } from '../chips.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { listWords, maskWords } from './words.ts'
-import { classWords } from '../words.ts'
+import { listWords, maskWords } from '../../../core/kinds/face/words.ts'
+import { classWords } from '../../../core/kinds/words.ts'
 import { ClassesEditor, FaceFrameEditor, ListEditor, MaskEditor } from '../chipEditors.ts'
 
 export const faceSentence: KindSentence<FaceDetection> = {

@@ -1,7 +1,7 @@
 import type { IntrusionDetection } from '../../../core/kinds/intrusion/schema.ts'
 import { dwellCondition, togetherCondition } from '../stayChips.tsx'
 import type { ZonePart } from '../zonePart.ts'
-import { intrusionVerb } from './words.ts'
+import { intrusionVerb } from '../../../core/kinds/intrusion/words.ts'
 
 export const intrusionZone: ZonePart<IntrusionDetection> = {
   verb: intrusionVerb,

@@ -4,7 +4,7 @@ import { Radio } from 'antd'
 import type { ReactNode } from 'react'
 import type { LineDetection } from '../../../core/kinds/line/schema.ts'
 import { SavedText, tryEdit, type EditorProps } from '../editors.tsx'
-import { sideNames } from './words.ts'
+import { sideNames } from '../../../core/kinds/line/words.ts'
 
 /** Which crossings count, and what the two sides are called. */
 export function DirectionEditor({

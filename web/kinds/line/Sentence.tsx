@@ -5,7 +5,7 @@ import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
 import { ClassesChip, NameChip, ShareChip, targetConditions } from '../chips.tsx'
 import type { KindSentence, SentenceOf } from '../sentence.ts'
-import { directionWords } from './words.ts'
+import { directionWords } from '../../../core/kinds/line/words.ts'
 import { DirectionEditor } from '../chipEditors.ts'
 
 function LineWhat({ detection: d, document }: SentenceOf<LineDetection>): ReactNode {

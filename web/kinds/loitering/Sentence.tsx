@@ -3,7 +3,7 @@ import { sentence as msg } from '../../../core/messages/en/kinds/loitering.ts'
 import type { LoiteringDetection } from '../../../core/kinds/loitering/schema.ts'
 import { dwellCondition, togetherCondition } from '../stayChips.tsx'
 import type { ZonePart } from '../zonePart.ts'
-import { loiteringVerb } from './words.ts'
+import { loiteringVerb } from '../../../core/kinds/loitering/words.ts'
 import { GraceEditor } from '../chipEditors.ts'
 
 export const loiteringZone: ZonePart<LoiteringDetection> = {

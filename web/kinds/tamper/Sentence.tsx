@@ -7,7 +7,7 @@ import { Rich } from '../../words/Rich.tsx'
 import { Chip } from '../Chip.tsx'
 import { NameChip } from '../chips.tsx'
 import type { KindSentence } from '../sentence.ts'
-import { causesWords } from './words.ts'
+import { causesWords } from '../../../core/kinds/tamper/words.ts'
 import {
   CausesEditor,
   DelayEditor,

@@ -23,6 +23,7 @@ import { newCheck } from '../newCheck.ts'
 import { useProving, useRefresh } from '../useProving.ts'
 import { WalkFollow } from './WalkFollow.tsx'
 import { WalkOrder } from './WalkOrder.tsx'
+import { useAwake } from './useAwake.ts'
 import { isRunning, useWalk, useWalkDoes } from './useWalk.ts'
 
 /**
@@ -164,6 +165,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
         !proving.checks.some((c) => c.camera === camera.id && c.check.id === walk.data!.check.id))
   const view = mine ? walk.data! : null
   const going = isRunning(walk.data)
+  useAwake(going)
   // When it has ended, the list of checks has something new.
   const ended = view?.state === 'done'
   useEffect(() => {
@@ -219,6 +221,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
             camera={camera.id}
             name={camera.name}
             detections={shown.detections.filter((d) => d.id === detection.id)}
+            unheld={shown.unheld}
             alarmed={new Set(view?.triggers.length && going ? [detection.id] : [])}
             chosen={false}
             large

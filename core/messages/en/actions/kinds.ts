@@ -29,7 +29,7 @@ export const email = messages({
 export const popup = messages({
   silent: 'silent',
   aChime: 'a chime',
-  anAlarmTone: 'an alarm tone',
+  anAlarmTone: 'an alarm tone until acknowledged',
   popUp: 'Pop-up',
   with: 'With',
   play: 'Play'

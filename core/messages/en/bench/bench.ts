@@ -6,6 +6,7 @@ export const benchBar = messages({
   tenTimesAsFast: 'Ten times as fast',
   asFastAsPossible: 'As fast as possible',
   replayAsLive: 'Replay as live…',
+  pictureFills: 'Picture fills the window (P)',
   exportThisCamerasPlan: 'Export this camera’s plan',
   exportThePlan: 'Export the plan',
   editHistory: 'Edit history',
@@ -28,6 +29,7 @@ export const keysHelp = messages({
     'Nudge the vertex or the whole shape; with Shift ten times as far. On a motion grid, move from cell to cell',
   addVertex: 'Add a vertex after the selected one; a double click on an outline adds one there',
   hideLock: 'Hide the detection on the picture; lock its shape',
+  fills: 'Picture as large as the window, and back',
   zoom: 'Zoom in, zoom out, whole picture; the wheel does the same. Ctrl+arrows or the middle button move the picture',
   nextTrigger:
     'Next trigger, next near miss of the selected detection; with Shift the previous one',

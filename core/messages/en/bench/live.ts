@@ -2,9 +2,14 @@ import { messages } from '../../messages.ts'
 
 export const heardLive = messages({
   liveEvents: 'Live events',
-  eventsFromItsDevice: 'Events from its device, with the settings on the device:',
+  bothSides: 'What its device reports with its own settings, and what would trigger as drawn:',
+  target: (target: number) => `target ${target}`,
+  both: '· device and drawing agree',
+  drawnOnly: '· would trigger as drawn; the device did not',
+  deviceOnly: (why: string) => `· only the device. As drawn: ${why}`,
+  deviceOnlyUnknown: '· only the device',
   noEventsYetTriggers:
-    'No events yet. Triggers of the device appear here. Record or add a clip to test detections.'
+    'No events yet. Triggers of the device, and of what is drawn, appear here. Record or add a clip to test detections.'
 })
 
 export const livePicture = messages({

@@ -65,6 +65,7 @@ export const railItem = messages({
   parkedKeepsItsPlace: 'parked: keeps its place, detects nothing',
   triggers: (n: number) => count(n, 'trigger'),
   near: (near: number) => `${near} near ${near === 1 ? 'miss' : 'misses'}`,
+  issues: (n: number) => count(n, 'issue'),
   hidden: 'Hidden',
   locked: 'Locked',
   moreFor: (name: string) => `More for ${name}`,
@@ -78,7 +79,12 @@ export const railItem = messages({
 })
 
 export const railReadiness = messages({
-  readiness: 'Readiness'
+  readiness: 'Readiness',
+  issues: (n: number, blocking: number) =>
+    `${count(n, 'issue')}${blocking ? `, ${blocking} blocking` : ''}`,
+  nothingMissing: 'Nothing is missing here.',
+  nothingMissingSee: 'Nothing is missing here. See {place}.',
+  places: { armed: 'Arming', linked: 'Actions', sent: 'Devices', proven: 'Prove' }
 })
 
 export const rail = messages({

@@ -1,4 +1,4 @@
-import { count } from '../../format.ts'
+import { count, wholePercent } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 export const cli = messages({
@@ -11,8 +11,6 @@ export const cli = messages({
   fpsIsMust: (text: string) => `--fps is "${text}"; must be a number above 0, at most 1000`,
   sizeIsMust: (text: string) =>
     `--size is "${text}"; must be WIDTHxHEIGHT in pixels, such as 768x576`,
-  startIsMust: (text: string) =>
-    `--start is "${text}"; must be an instant with its offset from UTC, such as 2026-11-24T18:30:00Z`,
   traceIsMust: (which: string) =>
     `--trace is "${which}"; must be DETECTION:TARGET, such as edge:3, or DETECTION`,
   isNoDetection: (m: string | undefined, known: readonly string[]) =>
@@ -31,8 +29,25 @@ export const cli = messages({
     `"${script}" does not exist; ${camera} has ${known}`,
   cannotTrigger: (detections: string) => `without --measures ${detections} cannot trigger\n`,
   triggers: (n: number) => `${count(n, 'trigger')}\n`,
+  whichSite: (ids: readonly string[]) => `Say which site with --site: ${ids.join(', ')}.`,
   isMissingN: (name: string, usage: string) => `--${name} is missing\n${usage}`,
   isNotIn: (cameraId: string, cameras: readonly string[]) =>
     `"${cameraId}" is not in the plan; it has ${cameras.join(', ') || 'none'}`,
+  instantIsMust: (option: string, text: string) =>
+    `--${option} is "${text}"; must be an instant with its offset from UTC, such as 2026-11-24T18:30:00Z`,
+  toIsNotLater: '--to must be later than --from',
+  nothingOfCamera: (camera: string, folder: string, known: readonly string[]) =>
+    `nothing of camera "${camera}" is in ${folder}; there are ${known.join(', ') || 'no cameras'}`,
+  wroteRows: (rows: number, file: string, fps: number, size: string) =>
+    `${count(rows, 'row')} in ${file}, at ${fps} frames/s, in pixels of ${size}\n`,
+  notHeard: (seconds: number) =>
+    `Not listened to for ${Math.round(seconds)} s of it: what was there then is not known\n`,
+  startForEachTracks: (tracks: number, starts: number) =>
+    `--tracks is given ${count(tracks, 'time')}, --start ${count(starts, 'time')}; each file needs its own start`,
+  valuesAreMust: (text: string) =>
+    `--values is "${text}"; must be numbers with commas, such as 1,2,5`,
+  isNoSetting: (setting: string, known: readonly string[]) =>
+    `"${setting}" is no number that this detection has; it has ${known.join(', ')}`,
+  looking: (share: number) => `looking for settings, ${wholePercent(share)}`,
   traceAndExpectedDoNot: (usage: string) => `--trace and --expected do not go together\n${usage}`
 })

@@ -23,6 +23,8 @@ export const edits = messages({
   people: 'Change people',
   defaultActions: 'Change default actions',
   retention: 'Change retention',
+  lookBack: 'Change look back',
+  retune: (name: string) => `Tune ${name}`,
   import: (name: string) => `Import ${name} from device`,
   delivered: (what: string) => `${what}, as delivered`,
   schedule: (name: string) => `Schedule ${name}`,

@@ -144,5 +144,6 @@ export const formats = messages({
     'is in metres, but the camera is not calibrated; give $.cameras[].scene, or use min and max',
   isMissingSpansTiedTo: 'is missing; times by the sun need it',
   isMustBeOne: (input: string, value: string) => `is ${input}; must be one of ${value}`,
+  isNoTracksFile: 'is no file of tracks, or is cut short',
   refusedWithoutAReason: 'refused without a reason'
 })

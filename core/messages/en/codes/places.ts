@@ -6,6 +6,7 @@ export const places = messages({
   event: 'the event',
   answer: 'the answer',
   metadata: 'the metadata',
+  tracks: 'the tracks',
   armingHours: 'the arming hours',
   activeCells: 'the active cells',
   packedCells: 'the packed cells',

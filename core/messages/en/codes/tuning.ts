@@ -1,4 +1,4 @@
-import { capital } from '../../format.ts'
+import { capital, count, list } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 /** The smallest change of one setting that would let a target trigger, or stop it. */
@@ -18,5 +18,36 @@ export const tuning = messages({
   otherDirection: 'Count the other direction',
   firstSeenInside: 'Count targets first seen inside',
   anyMask: 'With or without a mask',
-  anyFace: 'Any face'
+  anyFace: 'Any face',
+  onlyClasses: (classes: readonly string[]) => `Count ${list(classes)} only`,
+  everyClass: 'Count every class',
+  shapeMoved: 'The shape is moved a little',
+  moreIgnored: (areas: number) =>
+    `${count(areas, 'ignore area')} over ${areas === 1 ? 'a place' : 'places'} of nuisances`,
+  tooFewMarks: (wanted: number, nuisances: number, least: number) =>
+    `Too little to go by: ${count(wanted, 'wanted mark')} and ${count(nuisances, 'nuisance mark')}, at least ${least} of each are needed. Mark ${
+      wanted < least && nuisances < least
+        ? 'triggers of both kinds'
+        : wanted < least
+          ? 'triggers that you want'
+          : 'triggers that are nuisances'
+    }, on several days.`,
+  nothingBetter: 'No other settings keep what is wanted and leave fewer nuisances.',
+  betterOnDaysLeftOut: (
+    kept: number,
+    wanted: number,
+    gone: number,
+    nuisances: number,
+    days: number
+  ) =>
+    `On days left out: ${kept} of ${wanted} wanted kept, ${gone} of ${nuisances} nuisances gone, over ${count(days, 'day')}.`,
+  betterOnMarks: (
+    kept: number,
+    wanted: number,
+    gone: number,
+    nuisances: number,
+    days: number,
+    least: number
+  ) =>
+    `${kept} of ${wanted} wanted kept, ${gone} of ${nuisances} nuisances gone. Not checked on other days: the marks are of ${count(days, 'day')}, and ${least} are needed for that.`
 })

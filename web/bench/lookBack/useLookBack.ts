@@ -1,0 +1,91 @@
+import { lookBack as msg } from '../../../core/messages/en/bench/lookBack.ts'
+import { useQuery, type UseQueryResult } from '@tanstack/react-query'
+import { useMemo } from 'react'
+import type { ClipView } from '../../../core/api.ts'
+import type { Evidence } from '../../../core/detections/index.ts'
+import { readTracks } from '../../../core/lookBack/tracksBytes.ts'
+import type { StripView } from '../../../core/lookBack/views.ts'
+import { request, requestBytes } from '../../api/client.ts'
+import type { Range } from '../selection.ts'
+
+const TEN_MINUTES = 600_000
+/** What is being written is asked for again after this. */
+const AGAIN_MS = 60_000
+/** The rate at which the server gives what cameras reported. */
+const FPS = 10
+const DAY_MS = 86_400_000
+
+const camerasPath = (camera: string): string => `/cameras/${encodeURIComponent(camera)}/look-back`
+
+/** How far the strip goes back, days. */
+export const STRIP_DAYS = 14
+
+/** Targets and gaps of the last days. */
+export const useStrip = (camera: string, on: boolean): UseQueryResult<StripView> =>
+  useQuery({
+    queryKey: ['strip', camera],
+    queryFn: () => {
+      const to = Math.ceil(Date.now() / TEN_MINUTES) * TEN_MINUTES
+      return request<StripView>(
+        'GET',
+        `${camerasPath(camera)}?from=${to - STRIP_DAYS * DAY_MS}&to=${to}`
+      )
+    },
+    enabled: on,
+    refetchInterval: AGAIN_MS
+  })
+
+/** What the camera reported in a range, as a clip without a picture. */
+export interface LookedBack {
+  clip: ClipView
+  evidence: Evidence | null
+  error: unknown
+}
+
+/** A stretch without length, while no range is chosen. */
+export const blankOf = (camera: string): ClipView => clipOf(camera, { from: 0, to: 100 }, null)
+
+const WIDTH = 1600
+const HEIGHT = 900
+
+const clipOf = (camera: string, { from, to }: Range, evidence: Evidence | null): ClipView => ({
+  id: `look-back-${from}-${to}`,
+  camera,
+  name: msg.name,
+  state: evidence ? 'ready' : 'stopped',
+  start: from,
+  fps: FPS,
+  // Its picture says how large it is once it is there.
+  width: WIDTH,
+  height: HEIGHT,
+  frames: Math.round(((to - from) / 1000) * FPS),
+  targets: 0,
+  rows: evidence?.tracks.length ?? 0,
+  bytes: 0,
+  made: false,
+  inputs: {},
+  learnAnewAt: [],
+  progress: null,
+  error: null
+})
+
+export function useLookedBack(camera: string, range: Range | null): LookedBack | null {
+  const { data, error } = useQuery({
+    queryKey: ['look-back', camera, range?.from, range?.to],
+    queryFn: async (): Promise<Evidence> => ({
+      tracks: readTracks(
+        await requestBytes(`${camerasPath(camera)}/tracks?from=${range!.from}&to=${range!.to}`)
+      ),
+      measures: null
+    }),
+    enabled: range !== null,
+    staleTime: Infinity,
+    gcTime: AGAIN_MS,
+    structuralSharing: false
+  })
+  return useMemo(() => {
+    if (!range) return null
+    const evidence = data ?? null
+    return { evidence, error, clip: clipOf(camera, range, evidence) }
+  }, [camera, range, data, error])
+}

@@ -1,0 +1,90 @@
+import { lookBackForm as msg } from '../../core/messages/en/site.ts'
+import { common } from '../../core/messages/en/common.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
+import { byteSize, dateOf } from '../../core/messages/format.ts'
+import './site.css'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Alert, Button, InputNumber, Select } from 'antd'
+import { useState, type ReactNode } from 'react'
+import type { LookBackSettings, LookBackSettingsView } from '../../core/lookBack/settings.ts'
+import { request } from '../api/client.ts'
+
+/** What the site keeps of what its cameras report, beside how much there is now. */
+export function LookBackForm({
+  cameras,
+  timeZone
+}: {
+  cameras: readonly { id: string; name: string }[]
+  timeZone: string
+}): ReactNode {
+  const queries = useQueryClient()
+  const key = ['look-back-settings']
+  const view = useQuery({
+    queryKey: key,
+    queryFn: () => request<LookBackSettingsView>('GET', '/settings/look-back')
+  })
+  const [edited, setEdited] = useState<Partial<LookBackSettings>>({})
+  const [error, setError] = useState<string | null>(null)
+  if (view.error && !view.data) return <Alert type="error" title={problemWords(view.error)} />
+  if (!view.data) return <p className="quiet">{common.loading}</p>
+  const { lookBack, version, bytes, since } = view.data
+  const now = { ...lookBack, ...edited }
+  const goes = now.without.filter((id) => !lookBack.without.includes(id))
+  const save = async (): Promise<void> => {
+    try {
+      queries.setQueryData(
+        key,
+        await request<LookBackSettingsView>('PUT', '/settings/look-back', {
+          version,
+          lookBack: now
+        })
+      )
+      setEdited({})
+      setError(null)
+    } catch (problem) {
+      setError(problemWords(problem))
+      await queries.invalidateQueries({ queryKey: key })
+    }
+  }
+  return (
+    <section className="look-back-form" aria-label={msg.title}>
+      <h3>{msg.title}</h3>
+      <p className="quiet">{msg.says}</p>
+      <div className="row">
+        <InputNumber
+          aria-label={msg.days}
+          value={now.days}
+          min={1}
+          max={3650}
+          precision={0}
+          suffix={msg.daysUnit}
+          onChange={(days) => setEdited({ ...edited, days: days ?? lookBack.days })}
+        />
+        <InputNumber
+          aria-label={msg.size}
+          value={now.gigabytes}
+          min={0.1}
+          max={10_000}
+          suffix={msg.sizeUnit}
+          onChange={(size) => setEdited({ ...edited, gigabytes: size ?? lookBack.gigabytes })}
+        />
+        <span className="quiet figures">
+          {since === null ? msg.nothing : msg.used(byteSize(bytes), dateOf(since, timeZone))}
+        </span>
+      </div>
+      <Select
+        mode="multiple"
+        aria-label={msg.without}
+        placeholder={msg.without}
+        value={now.without}
+        onChange={(without) => setEdited({ ...edited, without })}
+        options={cameras.map(({ id, name }) => ({ value: id, label: name }))}
+      />
+      {goes.length > 0 && <Alert type="warning" title={msg.goes(goes.length)} />}
+      {error && <Alert type="error" title={error} />}
+      <Button disabled={!Object.keys(edited).length} onClick={() => void save()}>
+        {msg.save}
+      </Button>
+    </section>
+  )
+}
