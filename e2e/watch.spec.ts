@@ -64,7 +64,7 @@ test('an alarm reaches an operator, who acknowledges, assigns and closes it; a v
     .first()
     .click()
   await expect(
-    operator.getByRole('button', { name: /^Waiting room\s+active alarm$/ })
+    operator.getByRole('button', { name: /^Waiting room\s+active alarm/ })
   ).toHaveAttribute('aria-pressed', 'true')
   await desk(operator).getByRole('button', { name: 'Acknowledge' }).click()
   await expect(desk(operator).getByRole('alert')).toContainText('Enter a comment')

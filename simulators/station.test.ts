@@ -7,9 +7,14 @@ import { Station } from './station.ts'
 
 let station: Station
 let pages: Awaited<ReturnType<typeof startPages>>
+/** What the station waited before each answer, in milliseconds. */
+const waits: number[] = []
 const contacts = new Contacts()
 beforeAll(async () => {
-  station = await new Station().start()
+  station = await new Station((what, ms) => {
+    waits.push(ms)
+    setImmediate(what)
+  }).start()
   pages = await startPages({ station, contacts, held: DEMO_CONTACTS, devices: [], mailboxPort: 1 })
 })
 afterAll(() => Promise.all([station.close(), pages.close()]))
@@ -26,24 +31,28 @@ const event = (sequence: number, severity: 'minor' | 'major' | 'information' = '
   at: Date.UTC(2026, 10, 24)
 })
 
-/** Sends raw text in pieces; what comes back within a moment. */
-const say = (pieces: string[], withinMs = 300): Promise<string> =>
-  new Promise((resolve) => {
-    const socket = connect({ host: '127.0.0.1', port: station.port })
+/**
+ * Sends raw text in pieces, each once it is there to be sent; what has come back once it is so many answers, by default
+ * one.
+ */
+const say = (pieces: (string | (() => Promise<string>))[], awaited = 1): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const socket = connect({ host: '127.0.0.1', port: station.port, noDelay: true })
     let text = ''
-    socket.setEncoding('utf8').on('data', (part: string) => (text += part))
+    socket.setEncoding('utf8').on('data', (part: string) => {
+      text += part
+      if (text.split('\r').length <= awaited) return
+      socket.destroy()
+      resolve(text)
+    })
     const saying = async (): Promise<void> => {
       for (const piece of pieces) {
-        socket.write(piece)
+        socket.write(typeof piece === 'string' ? piece : await piece())
         await new Promise((next) => setTimeout(next, 20))
       }
     }
-    socket.on('connect', () => void saying())
-    socket.on('error', () => {})
-    setTimeout(() => {
-      socket.destroy()
-      resolve(text)
-    }, withinMs)
+    socket.on('connect', () => void saying().catch(reject))
+    socket.on('error', reject)
   })
 const answers = (text: string): Frame[] =>
   text
@@ -60,9 +69,10 @@ describe('the monitoring station simulator', () => {
     ).toMatchObject([{ id: 'ACK', sequence: 7 }])
     expect(
       answers(
-        await say([
-          writeFrame(event(8)) + writeFrame({ ...event(9), id: 'NULL', data: '', at: null })
-        ])
+        await say(
+          [writeFrame(event(8)) + writeFrame({ ...event(9), id: 'NULL', data: '', at: null })],
+          2
+        )
       ).map((a) => [a.id, a.sequence])
     ).toEqual([
       ['ACK', 8],
@@ -98,13 +108,21 @@ describe('the monitoring station simulator', () => {
 
   test('silent: answers nothing; slow: answers later', async () => {
     station.mood = 'silent'
-    expect(await say([writeFrame(event(14))])).toBe('')
-    expect(station.messages.at(-1)).toMatchObject({ sequence: 14, answer: 'nothing' })
-    station.mood = 'slow'
-    expect(await say([writeFrame(event(15))])).toBe('')
-    expect(answers(await say([writeFrame(event(16))], 3500))).toMatchObject([
-      { id: 'ACK', sequence: 16 }
+    // The next one on the same line is answered: what is heard first is the answer to it.
+    const next = async (): Promise<string> => {
+      while (station.messages.at(-1)?.sequence !== 14)
+        await new Promise((goOn) => setImmediate(goOn))
+      expect(station.messages.at(-1)).toMatchObject({ answer: 'nothing' })
+      station.mood = 'answers'
+      return writeFrame(event(15))
+    }
+    expect(answers(await say([writeFrame(event(14)), next]))).toMatchObject([
+      { id: 'ACK', sequence: 15 }
     ])
+    station.mood = 'slow'
+    waits.length = 0
+    expect(answers(await say([writeFrame(event(16))]))).toMatchObject([{ id: 'ACK', sequence: 16 }])
+    expect(waits).toEqual([3000])
   })
 })
 

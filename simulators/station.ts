@@ -37,6 +37,12 @@ export class Station {
   private readonly sockets = new Set<Socket>()
   private readonly server = createServer((socket) => this.serve(socket))
 
+  /** `later` does something after so many milliseconds: the clock's, or a test's. */
+  constructor(
+    private readonly later: (what: () => void, ms: number) => void = (what, ms) =>
+      void setTimeout(what, ms)
+  ) {}
+
   async start(): Promise<this> {
     await new Promise<void>((resolve, reject) => {
       this.server.once('error', reject)
@@ -65,7 +71,7 @@ export class Station {
         text = text.slice(end + 1)
         const answer = this.answerTo(frame)
         if (answer)
-          setTimeout(
+          this.later(
             () => socket.writable && socket.write(writeFrame(answer)),
             this.mood === 'slow' ? SLOW_MS : 0
           )
