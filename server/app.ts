@@ -61,6 +61,8 @@ import { handoverRoutes } from './handover/routes.ts'
 import { DemoLife } from './demo/life.ts'
 import { Handover } from './handover/service.ts'
 import { lookBackRoutes } from './lookBack/routes.ts'
+import { PhoneLinks } from './phone/links.ts'
+import { phoneLinkRoutes, phoneRoutes } from './phone/routes.ts'
 import { LookBack } from './lookBack/service.ts'
 import { TargetMemory } from './watch/memory.ts'
 import { Evidence } from './watch/evidence.ts'
@@ -222,11 +224,21 @@ export async function makeApp({
   const audit = new Audit(database, logError)
   const accounts = new Accounts(database, keys.accounts, sessions, audit)
   const answers = new LiveAnswers(sessions)
+  const phones = new PhoneLinks(database, sessions)
   const routes = await registerApi(
     http,
-    { database, sessions, audit, secure: access.secure },
+    { database, sessions, phones, audit, secure: access.secure },
     (api) => {
       accountRoutes(api, accounts, sessions, audit, access.secure)
+      phoneRoutes(api, {
+        database,
+        links: phones,
+        walks,
+        devices,
+        live: answers,
+        audit,
+        secure: access.secure
+      })
       sitesRoutes(api, database, devices)
       retentionRoutes(api, database, retention)
     },
@@ -238,6 +250,7 @@ export async function makeApp({
       clipRoutes(api, database, clips)
       runRoutes(api, runs)
       provingRoutes(api, database, proving, walks)
+      phoneLinkRoutes(api, database, phones, access)
       api.get('/readiness', allow(INSTALLER), ({ site }) => readiness.read(site))
       api.post('/readiness/fixes', allow(INSTALLER, { body: FixSchema }), (request) =>
         applyFix(database, readiness, request.site, request.body, authorOf(request))

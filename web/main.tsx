@@ -9,7 +9,7 @@ import { openSession } from './accounts/useSession.ts'
 import { here } from './api/here.ts'
 import { benchOf, siteQuery } from './api/queries.ts'
 import { BenchPlace } from './app.tsx'
-import { Root } from './Root.tsx'
+import { Root, isPhone } from './Root.tsx'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
 
@@ -18,7 +18,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTi
 const camera = /^\/s\/[^/]+\/bench\/([^/]+)/.exec(location.pathname)?.[1]
 if (here() !== null) queries.query(siteQuery).catch(() => {})
 if (camera) queries.query(benchOf(decodeURIComponent(camera))).catch(() => {})
-openSession(queries, camera ? BenchPlace.fetchCode() : Promise.resolve())
+if (!isPhone()) openSession(queries, camera ? BenchPlace.fetchCode() : Promise.resolve())
 
 // Without a certificate that the browser trusts there is none; the page then works as before.
 navigator.serviceWorker?.register('/sw.js').catch(() => {})

@@ -117,6 +117,8 @@ export interface SessionView {
   /** Network address, and what the browser calls itself. */
   address: string
   agent: string
+  /** The camera before which a walk test was opened on a phone; null: an ordinary sign-in. */
+  walk: string | null
 }
 /** One's own sessions; `current` is the one that asks. */
 export interface SessionsView {

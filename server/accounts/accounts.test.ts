@@ -369,6 +369,8 @@ describe('accounts', () => {
       'POST /api/session',
       'DELETE /api/session',
       'POST /api/first-account',
+      // Written down by itself, as sign-ins are.
+      'POST /api/phone',
       'POST /api/cameras/:camera/look-back/counts',
       'POST /api/cameras/:camera/look-back/recommend',
       'POST /api/cameras/:camera/look-back/sweep',

@@ -12,6 +12,7 @@ import { notFound } from '../errors.ts'
 import {
   endOldSessions,
   endSession,
+  endSessionOfLink,
   endSessionsOf,
   findSession,
   insertSession,
@@ -29,6 +30,8 @@ export interface Session {
   account: AccountView
   /** When it ends at the latest, ms of UTC. */
   expires: number
+  /** The link by which a phone was let in (server/phone/links.ts); null: somebody has signed in. */
+  link: number | null
 }
 
 /** Where a request comes from. */
@@ -53,11 +56,15 @@ export const clientOf = (request: FastifyRequest): Client => ({
 })
 
 /** A session's token is only ever kept as its digest: who reads the database cannot sign in with it. */
-const digestOf = (token: string): string => createHash('sha256').update(token).digest('hex')
+export const digestOf = (token: string): string => createHash('sha256').update(token).digest('hex')
+export const newToken = (): string => randomBytes(32).toString('base64url')
 
 /** A name with this prefix is taken by browsers only over an encrypted connection (ASVS 4.0.3, 3.4.4). */
 export const cookieName = (secure: boolean): string =>
   secure ? '__Host-wardoptic_session' : 'wardoptic_session'
+/** Of a phone that was let in for one walk test: a browser may have signed in as well. */
+export const phoneCookieName = (secure: boolean): string =>
+  secure ? '__Host-wardoptic_phone' : 'wardoptic_phone'
 
 /**
  * Who is in. Nothing is remembered between two requests: a session that has ended in the database has ended. Whatever
@@ -78,28 +85,47 @@ export class Sessions {
    * Begins a session, with a token that was never used before (ASVS 4.0.3, 3.2.1).
    * @returns the token that the browser keeps
    */
-  async begin(account: number, { address, agent }: Client): Promise<string> {
-    const token = randomBytes(32).toString('base64url')
+  begin(account: number, client: Client): Promise<string> {
+    return this.insert(account, client, this.now() + SESSION_LONGEST_MS, null)
+  }
+
+  /** Begins one of a phone, that ends with its link. @returns the token that the phone keeps */
+  beginPhone(
+    account: number,
+    { id, expiresAt }: { id: number; expiresAt: number },
+    client: Client
+  ): Promise<string> {
+    return this.insert(account, client, expiresAt, id)
+  }
+
+  private async insert(
+    account: number,
+    { address, agent }: Client,
+    expires: number,
+    link: number | null
+  ): Promise<string> {
+    const token = newToken()
     const now = this.now()
     await endOldSessions(this.database, now, now - SESSION_IDLE_MS)
-    await insertSession(this.database, {
-      tokenHash: digestOf(token),
-      account,
-      now,
-      expires: now + SESSION_LONGEST_MS,
-      address,
-      agent
-    })
+    const tokenHash = digestOf(token)
+    await insertSession(this.database, { tokenHash, account, now, expires, address, agent, link })
     return token
   }
 
-  /** The session that a request names; null: none, or no more. */
+  /** The session that a request names; null: none, or no more. One of a phone is none. */
   async of(request: FastifyRequest, secure: boolean): Promise<Session | null> {
-    const token = request.cookies[cookieName(secure)]
-    return token === undefined ? null : this.find(token)
+    const found = await this.find(request.cookies[cookieName(secure)])
+    return found?.link === null ? found : null
   }
 
-  private async find(token: string): Promise<Session | null> {
+  /** The session of a phone that a request names; null: none, or no more. */
+  async ofPhone(request: FastifyRequest, secure: boolean): Promise<Session | null> {
+    const found = await this.find(request.cookies[phoneCookieName(secure)])
+    return found?.link === null ? null : found
+  }
+
+  private async find(token: string | undefined): Promise<Session | null> {
+    if (token === undefined) return null
     const now = this.now()
     const found = await findSession(this.database, digestOf(token), now, now - SESSION_IDLE_MS)
     if (!found) return null
@@ -146,6 +172,12 @@ export class Sessions {
   async end(account: number, session: number): Promise<void> {
     if (!(await endSession(this.database, account, session))) throw notFound(said('things.session'))
     this.endOpen((o) => o.session === session)
+  }
+
+  /** Ends that of a phone, by its link. */
+  async endPhone(link: number): Promise<void> {
+    const ended = await endSessionOfLink(this.database, link)
+    this.endOpen((o) => o.session === ended)
   }
 
   /** Ends all of an account's but one. */

@@ -21,6 +21,16 @@ export const LOOPBACK: Access = {
   fronts: []
 }
 
+/** Where browsers on other machines reach it. @param port that it listens at @returns none: only this machine does */
+export function originsOf({ secure, names, fronts }: Access, port: number): string[] {
+  const usual = port === (secure ? 443 : 80)
+  const hosts = [
+    ...names.filter((n) => !LOOPBACK.names.includes(n)).map((n) => (usual ? n : `${n}:${port}`)),
+    ...fronts.filter((f) => /:\d+$/.test(f))
+  ]
+  return [...new Set(hosts)].map((host) => `${secure ? 'https' : 'http'}://${host}`)
+}
+
 /**
  * What holds for every request, whatever it is for: which names the server answers to, who may send it something, and
  * the headers that tell a browser what its pages may do (OWASP ASVS 4.0.3, 14.4 and 14.5).

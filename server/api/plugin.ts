@@ -6,11 +6,12 @@ import type { Stream } from 'node:stream'
 import type { GenericSchema } from 'valibot'
 import type { Audit } from '../accounts/audit.ts'
 import type { Sessions } from '../accounts/sessions.ts'
+import type { PhoneLinks } from '../phone/links.ts'
 import { answerError, notAllowed, notFound, notSignedIn, tooMany } from '../errors.ts'
 import { accountAt } from '../../core/accounts/accounts.ts'
 import type { Sql } from '../database.ts'
 import { isSiteThere, ownerOf, refuseForeign, type Params } from './owners.ts'
-import { SIGNED_IN, type Api, type Who } from './route.ts'
+import { INSTALLER, SIGNED_IN, type Api, type Who } from './route.ts'
 import { refuseIllFormed, validatorCompiler } from './validation.ts'
 
 /** One route as it was declared. */
@@ -26,6 +27,7 @@ export interface DeclaredRoute {
 export interface ApiParts {
   database: Sql
   sessions: Sessions
+  phones: PhoneLinks
   audit: Audit
   /** The session's cookie is marked so that it never leaves an encrypted connection. */
   secure: boolean
@@ -42,7 +44,7 @@ export interface ApiParts {
  */
 export async function registerApi(
   http: FastifyInstance,
-  { database, sessions, audit, secure }: ApiParts,
+  { database, sessions, phones, audit, secure }: ApiParts,
   routes: (api: Api) => void,
   siteRoutes: (api: Api) => void = () => {}
 ): Promise<readonly DeclaredRoute[]> {
@@ -76,7 +78,14 @@ export async function registerApi(
       plugin.decorateRequest('session', null)
       plugin.decorateRequest('account', null)
       plugin.decorateRequest('site', '')
+      plugin.decorateRequest('phone', null)
       plugin.addHook('onRequest', async (request) => {
+        const roles = request.routeOptions.config?.roles ?? INSTALLER
+        if (roles === 'phone') {
+          const { session, account, phone } = await phones.admit(request, secure)
+          Object.assign(request, { session, account, phone, site: phone.site })
+          return
+        }
         const session = await sessions.of(request, secure)
         request.session = session
         const { site } = request.params as { site?: string }
@@ -88,7 +97,7 @@ export async function registerApi(
           if (session && !request.account) throw notFound(said('things.site'))
         }
         // Only an installer is told what is not there.
-        admit(request, request.routeOptions.config?.roles ?? ['installer'])
+        admit(request, roles)
       })
       plugin.addHook('preValidation', async ({ params, query, body }) => {
         for (const [part, place] of [
@@ -130,7 +139,7 @@ export async function registerApi(
 
 const isStream = (part: unknown): boolean => typeof (part as Stream | null)?.pipe === 'function'
 
-function admit({ account }: FastifyRequest, roles: Who): void {
+function admit({ account }: FastifyRequest, roles: Exclude<Who, 'phone'>): void {
   if (roles === 'anyone') return
   if (!account) throw notSignedIn(said('api.signInFirst'))
   if (roles === SIGNED_IN) return

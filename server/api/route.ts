@@ -26,12 +26,13 @@ export type Api = FastifyInstance<
   ValibotTypes
 >
 
-/** Who may ask: roles, or everybody, signed in or not. */
-export type Who = readonly Role[] | 'anyone'
+/** Who may ask: roles; a phone that was let in for one walk test; or everybody, signed in or not. */
+export type Who = readonly Role[] | 'phone' | 'anyone'
 
 export const SIGNED_IN: Who = ROLES
 export const ACTING: Who = ['installer', 'operator']
 export const INSTALLER: Who = ['installer']
+export const PHONE: Who = 'phone'
 export const ANYONE: Who = 'anyone'
 
 declare module 'fastify' {

@@ -1,8 +1,5 @@
-import { Failure, saidOfError } from '../../core/errors.ts'
 import { coded, said } from '../../core/messages/said.ts'
-import type { ServerResponse } from 'node:http'
 import * as v from 'valibot'
-import { writePiece, type WatchHead } from '../../core/watch/frames.ts'
 import type { WatchView } from '../../core/watch/views.ts'
 import { unheldOf } from '../../core/devices/standing.ts'
 import type { Detection } from '../../core/formats/plan.ts'
@@ -16,11 +13,9 @@ import type { Evidence } from './evidence.ts'
 import { SIGNED_IN, allow, byNumber, type Api } from '../api/route.ts'
 import type { LiveAnswers } from '../api/streams.ts'
 import { readSite } from '../sites/queries.ts'
+import { show } from './show.ts'
 
 const aTrigger = byNumber(said('things.aTrigger'))
-/** A device that does not answer is asked again after this. */
-const AGAIN_MS = 3000
-
 /** What somebody who watches sees: the cameras with their shapes, and all their pictures over one connection. */
 export function watchRoutes(
   app: Api,
@@ -84,45 +79,4 @@ export function watchRoutes(
       for (const camera of new Set(cameras)) void show(devices, camera, raw, signal)
     }
   )
-}
-
-/** Sends a camera's pictures and targets until nobody looks any more. */
-async function show(
-  devices: Devices,
-  camera: string,
-  raw: ServerResponse,
-  signal: AbortSignal
-): Promise<void> {
-  const say = (head: WatchHead, picture?: Uint8Array): void => {
-    // A browser that reads too slowly misses some.
-    if (!raw.writableNeedDrain && !raw.destroyed) raw.write(writePiece(head, picture))
-  }
-  while (!signal.aborted) {
-    try {
-      const found = await devices.channelShowing(camera)
-      if (!found) throw new Failure(said('devices.noDeviceShowsThisCamera'))
-      // When one of the two ends, both are begun again.
-      const both = new AbortController()
-      const stop = (): void => both.abort()
-      signal.addEventListener('abort', stop)
-      const pictures = async (): Promise<void> => {
-        for await (const picture of devices.pictures.frames(found, both.signal))
-          say({ what: 'picture', camera, at: Date.now() }, picture)
-      }
-      const targets = async (): Promise<void> => {
-        if (!found.channel.hasMetadata) return new Promise(() => {})
-        for await (const frame of devices.targets(found, both.signal))
-          say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
-      }
-      await Promise.race([pictures(), targets()]).finally(() => {
-        signal.removeEventListener('abort', stop)
-        both.abort()
-      })
-      throw new Failure(said('devices.streamEnded'))
-    } catch (error) {
-      if (signal.aborted) return
-      say({ what: 'trouble', camera, why: saidOfError(error) })
-      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS))
-    }
-  }
 }

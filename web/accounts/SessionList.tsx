@@ -7,34 +7,8 @@ import { Alert, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { SessionsView } from '../../core/accounts/accounts.ts'
 import { request } from '../api/client.ts'
+import { browserOf } from './browserOf.ts'
 import { useClock } from '../words/useClock.ts'
-
-/** The browser, as far as it tells. */
-function browserOf(agent: string): string {
-  const program = /Edg\//.test(agent)
-    ? msg.edge
-    : /Firefox\//.test(agent)
-      ? msg.firefox
-      : /Chrom(e|ium)\//.test(agent)
-        ? msg.chromeOrChromium
-        : /Safari\//.test(agent)
-          ? msg.safari
-          : null
-  const system = /Android/.test(agent)
-    ? msg.android
-    : /iPhone|iPad/.test(agent)
-      ? 'iOS'
-      : /Windows/.test(agent)
-        ? msg.windows
-        : /Mac OS/.test(agent)
-          ? 'macOS'
-          : /Linux/.test(agent)
-            ? msg.linux
-            : null
-  return program
-    ? `${program}${system ? msg.on(system) : ''}`
-    : agent.slice(0, 40) || msg.unknownBrowser
-}
 
 /** Where one is signed in, and the end of each. */
 export function SessionList(): ReactNode {
@@ -74,7 +48,10 @@ export function SessionList(): ReactNode {
         <tbody>
           {all.map((s) => (
             <tr key={s.id}>
-              <td>{browserOf(s.agent)}</td>
+              <td>
+                {browserOf(s.agent)}
+                {s.walk !== null && <small className="quiet"> {msg.walkTestOnly(s.walk)}</small>}
+              </td>
               <td className="figures">{s.address}</td>
               <td className="figures">{clock.dateAndTime(s.createdAt)}</td>
               <td className="figures">{clock.dateAndTime(s.usedAt)}</td>

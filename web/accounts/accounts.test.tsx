@@ -86,7 +86,8 @@ describe('own sessions', () => {
     usedAt: Date.UTC(2026, 10, 26, 9, 30),
     expiresAt: Date.UTC(2026, 10, 26, 20),
     address: `192.0.2.${id}`,
-    agent
+    agent,
+    walk: null
   })
   // As these browsers call themselves, from memory.
   const agents = {

@@ -26,7 +26,7 @@ export function errorOf(status: number, body: string): ApiError {
 }
 
 /** A path of the site that is shown, but one that begins with `/api/` as it is. */
-const addressOf = (path: string): string => (path.startsWith('/api/') ? path : atSite(path))
+export const addressOf = (path: string): string => (path.startsWith('/api/') ? path : atSite(path))
 
 /** One request to the server, `/alarms` of the site that is shown, `/api/accounts` of none. @throws ApiError */
 export async function request<T>(

@@ -1,9 +1,8 @@
-import { atSite } from '../api/here.ts'
 import { liveTile as msg } from '../../core/messages/en/scene.ts'
 import { saidOfField } from '../../core/messages/errorWords.ts'
 import { WatchReader, type WatchHead } from '../../core/watch/frames.ts'
 import type { LiveFrame } from '../../core/devices/views.ts'
-import { errorOf } from '../api/client.ts'
+import { addressOf, errorOf } from '../api/client.ts'
 
 /** What is live of a camera now. */
 export interface Live {
@@ -18,6 +17,12 @@ export interface Live {
 const none: Live = { picture: null, targets: [], trouble: null, at: 0 }
 const AGAIN_MS = 2000
 
+const ALL = '/watch/stream'
+
+/** Where the server has the pictures of some cameras. */
+export const streamOf = (cameras: readonly string[]): string =>
+  `${ALL}?cameras=${cameras.map(encodeURIComponent).join()}`
+
 /** All live pictures over one connection, begun again when it breaks; each camera's viewers hear of their own only. */
 export class WatchStream {
   private readonly live = new Map<string, Live>()
@@ -25,11 +30,9 @@ export class WatchStream {
   private readonly decoding = new Set<string>()
   private readonly address: string
 
-  /** @param cameras left out: all */
-  constructor(cameras?: readonly string[]) {
-    this.address = cameras
-      ? `/watch/stream?cameras=${cameras.map(encodeURIComponent).join()}`
-      : '/watch/stream'
+  /** @param address of all cameras, of some (`streamOf`), or a phone's own */
+  constructor(address = ALL) {
+    this.address = address
   }
 
   get = (camera: string): Live => this.live.get(camera) ?? none
@@ -54,7 +57,7 @@ export class WatchStream {
   private async read(ended: AbortSignal): Promise<void> {
     while (!ended.aborted) {
       try {
-        const answer = await fetch(atSite(this.address), { signal: ended })
+        const answer = await fetch(addressOf(this.address), { signal: ended })
         if (!answer.ok || !answer.body) throw errorOf(answer.status, await answer.text())
         // A decoding that the cut took with it never ends; it must not keep the next ones out.
         this.decoding.clear()

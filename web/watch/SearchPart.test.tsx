@@ -40,7 +40,7 @@ const Search = ({ begin }: { begin: string }): ReactNode => {
       view={{
         // Ten hours ahead of UTC: the next day is there already.
         site: { id: 's', name: 'S', timeZone: 'Australia/Brisbane' },
-        cameras: [{ id: 'gate', name: 'Gate camera', detections: [], live: false }],
+        cameras: [{ id: 'gate', name: 'Gate camera', detections: [], unheld: [], live: false }],
         people: []
       }}
       address={now}

@@ -28,6 +28,7 @@ export const sessionList = messages({
   linux: 'Linux',
   on: (system: string) => ` on ${system}`,
   unknownBrowser: 'Unknown browser',
+  walkTestOnly: (camera: string) => `walk test of ${camera} only`,
   aSessionEndsAfter30: 'Sessions end after 30 minutes without use, and after 12 hours at most.',
   browser: 'Browser',
   signedIn: 'Signed in',

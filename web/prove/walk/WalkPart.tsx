@@ -4,27 +4,24 @@ import { common } from '../../../core/messages/en/common.ts'
 import { walkPart as msg } from '../../../core/messages/en/prove/walk.ts'
 import './walk.css'
 import '../prove.css'
-import { CaretRightOutlined, StopOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
-import { Alert, App, Button, Progress, Select } from 'antd'
+import { Alert, App, Button, Select } from 'antd'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { SiteActionsView } from '../../../core/api.ts'
 import type { Check } from '../../../core/formats/check.ts'
-import type { WalkTestView } from '../../../core/proving/live.ts'
 import type { SavedCheck, ProvingView } from '../../../core/proving/views.ts'
 import type { WatchView } from '../../../core/watch/views.ts'
 import { readScene } from '../../../simulation/script.ts'
 import { request } from '../../api/client.ts'
 import { useSiteActions } from '../../sync/useSiteDocument.ts'
-import { LiveTile } from '../../scene/LiveTile.tsx'
-import { WatchStream } from '../../scene/liveStream.ts'
+import { WatchStream, streamOf } from '../../scene/liveStream.ts'
 import { newCheck } from '../newCheck.ts'
 import { useProving, useRefresh } from '../useProving.ts'
-import { WalkFollow } from './WalkFollow.tsx'
+import { PhoneButton } from './PhoneButton.tsx'
+import { WalkLive } from './WalkLive.tsx'
 import { WalkOrder } from './WalkOrder.tsx'
-import { useAwake } from './useAwake.ts'
-import { isRunning, useWalk, useWalkDoes } from './useWalk.ts'
+import { isRunning, useWalk, useWalkDoes, walkOf } from './useWalk.ts'
 
 /**
  * A check walked in front of its live camera: the target, its gates as they pass, the trigger, and
@@ -123,7 +120,7 @@ function Walking({
         </Link>
       </header>
       <OneWalk
-        key={`${camera.id} ${kept?.check.id ?? ''} ${kept?.version ?? 0} ${detection.id} ${kept ? '' : (plainCheck(camera.id, detection, proving)?.id ?? '')}`}
+        key={`${camera.id} ${kept?.check.id ?? ''} ${detection.id}`}
         camera={camera}
         detection={detection}
         kept={kept}
@@ -147,14 +144,26 @@ interface OneProps {
 function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): ReactNode {
   const held = proving.scenes[camera.id] ?? null
   const scene = useMemo(() => (held ? readScene(held.scene) : null), [held])
-  const [check, setCheck] = useState<Check>(
-    () => kept?.check ?? ownWalk(camera.id, detection, proving)
+  // Until it is changed or walked, a walk of one's own is that of the plainest check that is known, which may be worked
+  // out only now.
+  const plain = kept ? undefined : plainCheck(camera.id, detection, proving)
+  const plainText = JSON.stringify(plain)
+  const version = kept?.version
+  const bare = held === null
+  const begun = useMemo(
+    () => kept?.check ?? ownWalk(detection, held, plain),
+    // What is read again is another object with the same contents.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [version, bare, plainText]
   )
-  const walk = useWalk(camera.id)
-  const does = useWalkDoes(camera.id)
+  const [ordered, setCheck] = useState<Check | null>(null)
+  const check = ordered ?? begun
+  const path = walkOf(camera.id)
+  const walk = useWalk(path)
+  const does = useWalkDoes(path)
   const refresh = useRefresh()
   const { message } = App.useApp()
-  const stream = useMemo(() => new WatchStream([camera.id]), [camera.id])
+  const stream = useMemo(() => new WatchStream(streamOf([camera.id])), [camera.id])
   useEffect(() => stream.run(), [stream])
   // A walk of one's own has an id that is new with each opening of this page; it is told by what it is not.
   const mine =
@@ -165,27 +174,23 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
         !proving.checks.some((c) => c.camera === camera.id && c.check.id === walk.data!.check.id))
   const view = mine ? walk.data! : null
   const going = isRunning(walk.data)
-  useAwake(going)
   // When it has ended, the list of checks has something new.
   const ended = view?.state === 'done'
   useEffect(() => {
     if (ended) void refresh()
   }, [ended, refresh])
-  const act = async (work: () => Promise<unknown>): Promise<void> => {
+  const shown = watch.cameras.find((c) => c.id === camera.id)
+  const changed = kept !== null && JSON.stringify(kept.check) !== JSON.stringify(check)
+  const keep = async (): Promise<void> => {
     try {
-      await work()
+      await request('PUT', `/cameras/${camera.id}/checks/${check.id}`, { check, version: 0 })
+      await refresh()
+      void message.success(msg.addedToTheChecks(wordsOf(check.name)))
     } catch (error) {
       void message.error(problemWords(error))
     }
   }
-  const shown = watch.cameras.find((c) => c.id === camera.id)
-  const changed = kept !== null && JSON.stringify(kept.check) !== JSON.stringify(check)
-  const keep = (): Promise<void> =>
-    act(async () => {
-      await request('PUT', `/cameras/${camera.id}/checks/${check.id}`, { check, version: 0 })
-      await refresh()
-      void message.success(msg.addedToTheChecks(wordsOf(check.name)))
-    })
+  const walkableNow = check.by.how !== 'walk' || scene !== null
   return (
     <div className="walk-body">
       <aside className="walk-side" aria-label={msg.whatIsWalked}>
@@ -201,7 +206,7 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
         {changed && (
           <p className="quiet">
             {msg.changedForThisTimeWhat}{' '}
-            <Button size="small" onClick={() => setCheck(kept.check)}>
+            <Button size="small" onClick={() => setCheck(null)}>
               {msg.reset}
             </Button>
           </p>
@@ -213,56 +218,28 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
               {msg.addToChecks}
             </Button>
           )}
+        <span className="at-a-desk">
+          <PhoneButton camera={camera.id} check={check} disabled={!walkableNow} />
+        </span>
       </aside>
-      <section className="walk-live" aria-label={common.live}>
-        {stream && shown && (
-          <LiveTile
-            stream={stream}
-            camera={camera.id}
-            name={camera.name}
-            detections={shown.detections.filter((d) => d.id === detection.id)}
-            unheld={shown.unheld}
-            alarmed={new Set(view?.triggers.length && going ? [detection.id] : [])}
-            chosen={false}
-            large
-            onChoose={() => {}}
-          />
-        )}
-        <div className="walk-bar">
-          {!going && (
-            <Button
-              type="primary"
-              icon={<CaretRightOutlined aria-hidden />}
-              disabled={check.by.how === 'walk' && !scene}
-              onClick={() => void act(() => does.start(check))}
-            >
-              {check.by.how === 'person'
-                ? msg.startWalk
-                : view?.verdict
-                  ? msg.walkAgain
-                  : msg.whatIsWalked}
-            </Button>
-          )}
-          {going && walk.data && (
-            <>
-              {walk.data.how === 'person' && walk.data.state === 'walking' && (
-                <Button onClick={() => void act(does.finish)}>{msg.finishWalk}</Button>
-              )}
-              <Button icon={<StopOutlined aria-hidden />} onClick={() => void act(does.stop)}>
-                {common.stop}
-              </Button>
-            </>
-          )}
-          <Phase view={walk.data ?? null} mine={view !== null} />
-        </div>
-      </section>
-      <aside className="walk-side follow" aria-label={msg.results}>
-        {view ? (
-          <WalkFollow view={view} name={detection.name} />
-        ) : (
-          <p className="quiet">{msg.theTriggerAndIts(check.by.how === 'person')}</p>
-        )}
-      </aside>
+      <WalkLive
+        camera={camera}
+        detection={detection}
+        detections={shown?.detections.filter((d) => d.id === detection.id) ?? null}
+        unheld={shown?.unheld ?? []}
+        check={check}
+        walk={walk.data ?? null}
+        view={view}
+        does={{
+          ...does,
+          start: (walked) => {
+            setCheck(walked)
+            return does.start(walked)
+          }
+        }}
+        stream={stream}
+        ready={walkableNow}
+      />
     </div>
   )
 }
@@ -283,49 +260,11 @@ const plainCheck = (
   )?.check
 
 /** A walk to begin with: that of the plainest check, now. */
-function ownWalk(camera: string, detection: OneProps['detection'], proving: ProvingView): Check {
-  const bare = {
-    ...newCheck(detection, proving.scenes[camera] ?? null, null, []),
-    name: msg.customWalk
-  }
-  const plain = plainCheck(camera, detection, proving)
+function ownWalk(
+  detection: OneProps['detection'],
+  scene: { painted: boolean } | null,
+  plain: Check | undefined
+): Check {
+  const bare = { ...newCheck(detection, scene, null, []), name: msg.customWalk }
   return plain ? { ...bare, by: plain.by, expect: plain.expect, effects: [] } : bare
-}
-
-function Phase({ view, mine }: { view: WalkTestView | null; mine: boolean }): ReactNode {
-  const [now, setNow] = useState(() => Date.now())
-  const walking = view?.state === 'walking'
-  useEffect(() => {
-    if (!walking) return
-    const timer = setInterval(() => setNow(Date.now()), 100)
-    return () => clearInterval(timer)
-  }, [walking])
-  if (!view || (!mine && !isRunning(view))) return null
-  const since =
-    view.beganAt === null ? 0 : Math.min(view.seconds, Math.max(0, (now - view.beganAt) / 1000))
-  const words = {
-    preparing: msg.preparingTheScene,
-    walking: msg.ofS(since.toFixed(1), view.seconds),
-    settling: msg.walkedWaitingForThe,
-    done: msg.done,
-    stopped: msg.stoppedWithoutAResult,
-    failed: msg.theWalkFailed
-  }[view.state]
-  return (
-    <span className="walk-phase">
-      {walking && (
-        <Progress
-          percent={(100 * since) / view.seconds}
-          showInfo={false}
-          size={[220, 8]}
-          strokeColor="var(--accent)"
-          aria-label={msg.whatIsWalked}
-        />
-      )}
-      <span role="status" className="figures">
-        {words}
-        {!mine && msg.of(wordsOf(view.check.name))}
-      </span>
-    </span>
-  )
 }

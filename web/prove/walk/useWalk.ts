@@ -12,27 +12,31 @@ const QUIET_MS = 3000
 export const isRunning = (view: WalkTestView | null | undefined): boolean =>
   view?.state === 'preparing' || view?.state === 'walking' || view?.state === 'settling'
 
-/** The newest walk test of a camera; null: there was none. */
-export const useWalk = (camera: string): UseQueryResult<WalkTestView | null> =>
+/** Where the server has the walk tests of a camera. */
+export const walkOf = (camera: string): string => `/cameras/${encodeURIComponent(camera)}/walk`
+
+/** The newest walk test of a camera; null: there was none. @param path `walkOf` it, or a phone's own */
+export const useWalk = (path: string): UseQueryResult<WalkTestView | null> =>
   useQuery({
-    queryKey: ['walk', camera],
-    queryFn: () =>
-      request<WalkTestView | null>('GET', `/cameras/${encodeURIComponent(camera)}/walk`),
+    queryKey: ['walk', path],
+    queryFn: () => request<WalkTestView | null>('GET', path),
     refetchInterval: ({ state: { data } }) => (isRunning(data) ? GOING_MS : QUIET_MS)
   })
 
-/** Begins a walk test, ends it with or without a result. */
-export function useWalkDoes(camera: string): {
+/** What begins a walk test and ends it, with or without a result. */
+export interface WalkDoes {
   start: (check: Check) => Promise<void>
   stop: () => Promise<void>
   finish: () => Promise<void>
-} {
+}
+
+/** @param path `walkOf` a camera, or a phone's own */
+export function useWalkDoes(path: string): WalkDoes {
   const queries = useQueryClient()
   const refresh = useRefresh()
-  const path = `/cameras/${encodeURIComponent(camera)}/walk`
   const take = async (work: Promise<WalkTestView>): Promise<void> => {
     const view = await work
-    queries.setQueryData(['walk', camera], view)
+    queries.setQueryData(['walk', path], view)
     await refresh()
   }
   return {

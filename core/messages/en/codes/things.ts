@@ -45,6 +45,7 @@ export const things = messages({
   proposal: 'The proposed check',
   result: (check: string) => `The result of ${check}`,
   walkTest: (camera: string) => `A walk test of ${camera}`,
+  phoneLink: 'This phone access',
   session: 'This session',
   account: (id: number) => `Account ${id}`,
   message: 'This message',
@@ -55,5 +56,6 @@ export const things = messages({
   anEdit: 'an edit of the history',
   aTrigger: 'a trigger',
   aDelivery: 'a delivery',
-  aSession: 'a session'
+  aSession: 'a session',
+  aPhoneLink: 'a phone access'
 })
