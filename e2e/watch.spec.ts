@@ -1,3 +1,4 @@
+import { serious } from './axe.ts'
 import { demoAccount } from './servers.ts'
 import { expect, test, type Browser, type Page } from './test.ts'
 
@@ -126,6 +127,65 @@ test('finds it by comment, camera and kind; a bar of the chart narrows the time'
   await expect(results.first()).toContainText('Door after hours')
   await page.locator('.recharts-bar-rectangle').last().click()
   await expect(page).toHaveURL(/from=\d+&to=\d+/)
+})
+
+test('the queue keeps its filters, says what they hide, and folds alike alarms', async ({
+  page
+}) => {
+  // Two alarms of one detection: closed ones are joined by no trigger.
+  for (const n of [1, 2]) {
+    const sent = await setOff(page, `queue-${n}-${Date.now()}`)
+    const { alarm } = (await sent.json()) as { alarm: number }
+    const path = `/api/sites/skerrow/alarms/${alarm}`
+    await page.request.post(`${path}/acknowledge`, {
+      data: { comment: 'Looked.', confirmed: true }
+    })
+    await page.request.post(`${path}/close`, { data: { words: '' } })
+  }
+  await page.goto('/watch')
+  const queue = page.getByRole('list', { name: 'Alarms' })
+  await expect(queue.getByText(/^\d+ earlier, /).first()).toBeVisible()
+  const folded = await queue.getByRole('button', { name: /Door after hours/ }).count()
+  await queue
+    .getByText(/^\d+ earlier, /)
+    .first()
+    .click()
+  await expect
+    .poll(() => queue.getByRole('button', { name: /Door after hours/ }).count())
+    .toBeGreaterThan(folded)
+  await page.getByRole('button', { name: 'Filters' }).click()
+  await page.getByRole('checkbox', { name: 'Without closed ones' }).check()
+  await expect(page.getByText(/\d+ alarms? hidden/)).toBeVisible()
+  await page.reload()
+  await expect(page.getByText(/\d+ alarms? hidden/)).toBeVisible()
+  await page.getByRole('button', { name: 'Show all' }).click()
+  await expect(page.getByText(/\d+ alarms? hidden/)).toHaveCount(0)
+  expect(await serious(page)).toEqual([])
+})
+
+test('a shift note is written, read by the next one, and taken over', async ({
+  page,
+  browser,
+  baseURL
+}) => {
+  await page.goto('/watch')
+  const shift = page.getByRole('region', { name: 'Shift note' })
+  await expect(shift).toContainText(/Signed in: .*Isla Brae since \d\d:\d\d/)
+  await shift.getByRole('button', { name: 'Hand over shift' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Hand over shift' })
+  await expect(dialog).toContainText(/Since \d\d:\d\d: \d+ alarms?, \d+ closed/)
+  await dialog.getByLabel('What the next shift must know').fill('Contractor until 02:00.')
+  expect(await serious(page)).toEqual([])
+  await dialog.getByRole('button', { name: 'Save note' }).click()
+  await expect(shift).toContainText('Contractor until 02:00.')
+  const operator = await signedIn(browser, baseURL, 'operator')
+  const theirs = operator.getByRole('region', { name: 'Shift note' })
+  await expect(theirs).toContainText('Contractor until 02:00.')
+  await theirs.getByRole('button', { name: 'Take over' }).click()
+  await expect(theirs.getByRole('button', { name: 'Take over' })).toHaveCount(0)
+  await theirs.getByText('Last shift note').click()
+  await expect(theirs).toContainText(/Ines O\. took over at \d\d:\d\d/)
+  await operator.context().close()
 })
 
 test('live resumes after the connection was cut', async ({ page, context }) => {

@@ -66,6 +66,7 @@ import { phoneLinkRoutes, phoneRoutes } from './phone/routes.ts'
 import { LookBack } from './lookBack/service.ts'
 import { TargetMemory } from './watch/memory.ts'
 import { Evidence } from './watch/evidence.ts'
+import { shiftRoutes } from './watch/shift.ts'
 import { watchRoutes } from './watch/routes.ts'
 import { directly, withHost } from './reach.ts'
 import { scenesAt } from './proving/scenes.ts'
@@ -266,6 +267,7 @@ export async function makeApp({
       })
       searchRoutes(api, database)
       watchRoutes(api, database, devices, evidence, answers)
+      shiftRoutes(api, database, sessions)
       handoverRoutes(api, database, handover)
       lookBackRoutes(api, database, lookBack, memory, proving, answers)
       alarmRoutes(api, {

@@ -1,5 +1,6 @@
 import { App as AntApp, ConfigProvider, theme as ant } from 'antd'
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
+import { keep, kept } from './kept.ts'
 
 /** The roles of docs/product.md, *Look*; the style sheet has the same ones as custom properties. */
 const roles = {
@@ -31,13 +32,13 @@ const Theme = createContext<{ name: ThemeName; toggle: () => void }>({
 })
 export const useTheme = (): { name: ThemeName; toggle: () => void } => useContext(Theme)
 
-const kept = (): ThemeName => (localStorage.getItem('theme') === 'night' ? 'night' : 'day')
+const keptTheme = (): ThemeName => (kept('theme') === 'night' ? 'night' : 'day')
 
 export function ThemeProvider({ children }: { children: ReactNode }): ReactNode {
-  const [name, setName] = useState<ThemeName>(kept)
+  const [name, setName] = useState<ThemeName>(keptTheme)
   useEffect(() => {
     document.documentElement.dataset.theme = name
-    localStorage.setItem('theme', name)
+    keep('theme', name)
   }, [name])
   const value = useMemo(
     () => ({ name, toggle: () => setName((n) => (n === 'day' ? 'night' : 'day')) }),

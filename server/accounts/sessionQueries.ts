@@ -80,6 +80,20 @@ export async function readSessions(
   }))
 }
 
+/** Who was signed in and used it since then, by name. */
+export async function readPresent(
+  sql: Sql,
+  now: number,
+  usedAfter: number
+): Promise<{ account: AccountView; since: number }[]> {
+  const rows = await sql.rows<AccountRow & { since: number }>(
+    `SELECT ${accountColumns}, MIN(session.created_at) AS since FROM session JOIN account ON account.id = session.account_id
+      WHERE link_id IS NULL AND expires_at > ? AND used_at > ? GROUP BY account.id ORDER BY name`,
+    [now, usedAfter]
+  )
+  return rows.map((r) => ({ account: viewOf(r), since: r.since }))
+}
+
 /** @returns whether there was one */
 export async function endSession(sql: Sql, account: number, id: number): Promise<boolean> {
   return (

@@ -17,12 +17,15 @@ import {
   findSession,
   insertSession,
   noteSessionUsed,
+  readPresent,
   readSessions
 } from './sessionQueries.ts'
 
 /** That a session is used is written down no oftener than this. */
 const NOTED_MS = 60_000
 const MAX_NOTED = 5000
+/** Whoever has a page open asks for something every few seconds, of which some is written down. */
+const PRESENT_MS = 3 * NOTED_MS
 
 /** Somebody who is signed in, in one browser. */
 export interface Session {
@@ -161,6 +164,12 @@ export class Sessions {
   /** How much an account has open. */
   openOf(account: number): number {
     return [...this.open.values()].filter((o) => o.account === account).length
+  }
+
+  /** Who has signed in and asked for something within some minutes, by name; since when, in whichever browser was first. */
+  present(): Promise<{ account: AccountView; since: number }[]> {
+    const now = this.now()
+    return readPresent(this.database, now, now - PRESENT_MS)
   }
 
   async list(account: number): Promise<SessionView[]> {

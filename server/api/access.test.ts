@@ -217,7 +217,9 @@ describe('no access without signing in', () => {
       'POST /api/sites/:site/alarms/:id/notes',
       'POST /api/sites/:site/cameras/:camera/marks',
       'POST /api/sites/:site/deliveries/:id/retry',
-      'POST /api/sites/:site/deliveries/:id/shown'
+      'POST /api/sites/:site/deliveries/:id/shown',
+      'POST /api/sites/:site/shift/notes',
+      'POST /api/sites/:site/shift/notes/:id/take'
     ])
     const reading = routes()
       .filter((r) => r.roles.includes('operator') && r.method === 'GET')

@@ -47,7 +47,8 @@ const OF_EACH_SITE = [
   'settings',
   'sendings',
   'mailbox',
-  'records'
+  'records',
+  'shift'
 ]
 
 const PREFIX = '/api/sites/:site/'

@@ -7,6 +7,7 @@ import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { DemoView } from '../../core/demo/views.ts'
 import { request } from '../api/client.ts'
+import { keep, kept } from '../kept.ts'
 
 const READ_MS = 2000
 const KEY = 'demo-card-hidden'
@@ -19,14 +20,7 @@ const TRY: readonly (readonly [to: string, name: string, says: string])[] = [
   ['/handover', msg.handover, msg.handoverSays]
 ]
 
-const isHidden = (): boolean => {
-  try {
-    return localStorage.getItem(KEY) !== null
-  } catch {
-    // Nothing can be kept here; it comes again.
-    return false
-  }
-}
+const isHidden = (): boolean => kept(KEY) !== null
 
 /** What the demo site has to show, and how far it is with that; once hidden, it stays so in this browser. */
 export function DemoCard(): ReactNode {
@@ -40,11 +34,7 @@ export function DemoCard(): ReactNode {
   if (hidden || !data?.hasPast) return null
   const hide = (): void => {
     setHidden(true)
-    try {
-      localStorage.setItem(KEY, '1')
-    } catch {
-      // It is hidden until the page is loaded again.
-    }
+    keep(KEY, '1')
   }
   return (
     <section className="demo-card" aria-label={msg.title}>

@@ -1,18 +1,8 @@
+import { keep, kept } from '../kept.ts'
+
 const KEY = 'wardoptic-site'
 
 /** The site that was shown last in this browser; null: none, or it keeps nothing. */
-export function lastSite(): string | null {
-  try {
-    return localStorage.getItem(KEY)
-  } catch {
-    return null
-  }
-}
+export const lastSite = (): string | null => kept(KEY)
 
-export function rememberSite(id: string): void {
-  try {
-    localStorage.setItem(KEY, id)
-  } catch {
-    // A browser that keeps nothing asks each time.
-  }
-}
+export const rememberSite = (id: string): void => keep(KEY, id)

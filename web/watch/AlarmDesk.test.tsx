@@ -52,7 +52,12 @@ const alarm = (more: Partial<AlarmView> = {}): AlarmView => ({
 })
 const show = (
   of: AlarmView,
-  { mayAct = true, notes = [] as AlarmNote[], refuse = null as string | null } = {}
+  {
+    mayAct = true,
+    notes = [] as AlarmNote[],
+    refuse = null as string | null,
+    earlier = [] as AlarmView[]
+  } = {}
 ): Asked[] => {
   const asked = answerWith(({ method, path }) => {
     if (method === 'POST')
@@ -62,7 +67,9 @@ const show = (
     if (path.endsWith('/notes')) return { body: notes }
     return { body: { triggers: [], next: null } }
   })
-  render(inApp(<AlarmDesk alarm={of} people={['Ines', 'Ruth']} mayAct={mayAct} />))
+  render(
+    inApp(<AlarmDesk alarm={of} earlier={earlier} people={['Ines', 'Ruth']} mayAct={mayAct} />)
+  )
   return asked
 }
 const sent = (asked: readonly Asked[]) => asked.filter(({ method }) => method === 'POST')
@@ -82,6 +89,28 @@ describe('offered steps', () => {
         body: { comment: 'A fox', confirmed: true }
       }
     ])
+  })
+
+  test('acknowledges earlier ones of the same detection with it, only when asked to', async () => {
+    const asked = show(alarm(), { earlier: [alarm({ id: 6 }), alarm({ id: 4 })] })
+    await userEvent.click(button('Acknowledge'))
+    await waitFor(() => expect(sent(asked)).toHaveLength(1))
+    await userEvent.type(screen.getByLabelText('Comment'), 'Reeds')
+    await userEvent.click(
+      screen.getByRole('checkbox', { name: 'Also the 2 earlier alarms of this detection' })
+    )
+    await userEvent.click(button('Acknowledge'))
+    await waitFor(() =>
+      expect(
+        sent(asked)
+          .slice(1)
+          .map(({ path, body }) => [path, (body as { comment: string }).comment])
+      ).toEqual([
+        ['/alarms/7/acknowledge', 'Reeds'],
+        ['/alarms/6/acknowledge', 'Reeds'],
+        ['/alarms/4/acknowledge', 'Reeds']
+      ])
+    )
   })
 
   test('when refused, says why in the form’s terms and keeps the text', async () => {

@@ -1,7 +1,7 @@
 import { wordsOf } from '../../core/messages/words.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
-import { alarmDesk as msg } from '../../core/messages/en/watch.ts'
+import { alarmDesk as msg, alarmQueue as queue } from '../../core/messages/en/watch.ts'
 import { faceOf } from '../actions/kinds.ts'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Checkbox, Dropdown, Input } from 'antd'
@@ -21,10 +21,13 @@ import { alarm as shared } from '../../core/messages/en/alarms.ts'
 /** One alarm: what it is, what was done about it, and what can be done now. */
 export function AlarmDesk({
   alarm: a,
+  earlier,
   people,
   mayAct
 }: {
   alarm: AlarmView
+  /** Earlier ones of the same detection that are in the same state. */
+  earlier: readonly AlarmView[]
   people: readonly string[]
   mayAct: boolean
 }): ReactNode {
@@ -33,6 +36,7 @@ export function AlarmDesk({
   const clock = useClock()
   const [words, setWords] = useState('')
   const [confirmed, setConfirmed] = useState(false)
+  const [all, setAll] = useState(false)
   const [error, setError] = useState<string | null>(null)
   const notes = useQuery({
     queryKey: ['notes', a.id],
@@ -42,7 +46,9 @@ export function AlarmDesk({
   const act = async (path: string, body: object): Promise<void> => {
     setError(null)
     try {
-      await request('POST', `/alarms/${a.id}/${path}`, body)
+      const also = all && (path === 'acknowledge' || path === 'close') ? earlier : []
+      for (const { id } of [a, ...also]) await request('POST', `/alarms/${id}/${path}`, body)
+      setAll(false)
       setWords('')
       setConfirmed(false)
     } catch (problem) {
@@ -89,6 +95,11 @@ export function AlarmDesk({
           {a.state === 'waiting' && a.acknowledge.confirm && (
             <Checkbox checked={confirmed} onChange={(e) => setConfirmed(e.target.checked)}>
               {shared.checked}
+            </Checkbox>
+          )}
+          {earlier.length > 0 && (
+            <Checkbox checked={all} onChange={(e) => setAll(e.target.checked)}>
+              {queue.also(earlier.length)}
             </Checkbox>
           )}
           {error && <Alert type="error" title={error} />}

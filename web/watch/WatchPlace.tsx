@@ -4,25 +4,32 @@ import { watchPlace as msg } from '../../core/messages/en/watch.ts'
 import './watch.css'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Segmented } from 'antd'
-import { Suspense, useEffect, useMemo, type ReactNode } from 'react'
+import { Suspense, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { NavLink, useParams, useSearchParams } from 'react-router'
 import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView } from '../../core/api.ts'
+import { groupAlarms, passes, readFilter } from '../../core/watch/queue.ts'
 import type { WatchView } from '../../core/watch/views.ts'
 import { useAccount } from '../accounts/useSession.ts'
 import { useAlarm, useAlarms } from '../alarms/useAlarms.ts'
 import { request } from '../api/client.ts'
-import { alarm as shared } from '../../core/messages/en/alarms.ts'
-import { severityOf } from '../alarms/facts.ts'
-import { Closed, Flag, Passed } from '../words/signs.tsx'
-import { useClock } from '../words/useClock.ts'
+import { here } from '../api/here.ts'
+import { keep, kept } from '../kept.ts'
 import { AlarmDesk } from './AlarmDesk.tsx'
+import { AlarmQueue } from './AlarmQueue.tsx'
+import { ShiftNotes } from './ShiftNotes.tsx'
 import { LiveTile } from '../scene/LiveTile.tsx'
 import { WatchStream } from '../scene/liveStream.ts'
 import { lazyPart } from '../lazyPart.tsx'
 
 const LOOK_MS = 15_000
 const SearchPart = lazyPart(() => import('./SearchPart.tsx'), 'SearchPart')
+
+/** Of the group that an alarm stands in, those that come after it and are in its state. */
+const earlierThan = (alarm: AlarmView, alarms: readonly AlarmView[]): AlarmView[] => {
+  const group: readonly AlarmView[] = groupAlarms(alarms).find((g) => g.includes(alarm)) ?? []
+  return group.slice(group.indexOf(alarm) + 1)
+}
 
 /** Live pictures with shapes and targets, and the new alarms. */
 export function WatchPlace(): ReactNode {
@@ -39,6 +46,8 @@ export function WatchPlace(): ReactNode {
   const stream = useMemo(() => (searching ? null : new WatchStream()), [searching])
   useEffect(() => stream?.run(), [stream])
   const list = alarms.data?.alarms ?? []
+  const filterKey = `wardoptic.queue.${here() ?? ''}`
+  const [filter, setFilter] = useState(() => readFilter(kept(filterKey)))
   const wanted = address.get('alarm')
   const older = useAlarm(
     wanted !== null && !list.some((a) => String(a.id) === wanted) ? wanted : null
@@ -48,7 +57,7 @@ export function WatchPlace(): ReactNode {
   if (!watch.data || (!stream && !searching)) return <p className="waiting">{common.loading}</p>
   const { cameras, people } = watch.data
   const waiting = list.filter((a) => a.state === 'waiting').sort(byPriority)
-  const rest = list.filter((a) => a.state !== 'waiting')
+  const ordered = [...waiting, ...list.filter((a) => a.state !== 'waiting')]
   const chosen = list.find((a) => String(a.id) === wanted) ?? older ?? null
   const large = address.get('camera') ?? chosen?.camera ?? null
   const go = (change: Record<string, string | null>): void => {
@@ -121,74 +130,37 @@ export function WatchPlace(): ReactNode {
             />
           )}
         </div>
-        <ul className="alarm-queue" aria-label={msg.alarms}>
-          {[...waiting, ...rest].map((a) => (
-            <li key={a.id}>
-              <AlarmLine
-                alarm={a}
-                chosen={a === chosen}
-                onChoose={() =>
-                  go({
-                    alarm: a === chosen ? null : String(a.id),
-                    ...(!searching && { camera: null })
-                  })
-                }
-              />
-            </li>
-          ))}
-          {!list.length && <li className="quiet">{msg.noAlarmYet}</li>}
-        </ul>
+        {/* Whoever deals with an alarm wants its desk, not further down. */}
+        {!chosen && <ShiftNotes mayAct={account !== null && account.role !== 'viewer'} />}
+        <AlarmQueue
+          alarms={ordered}
+          chosen={chosen}
+          cameras={cameras}
+          filter={filter}
+          onFilter={(next) => {
+            setFilter(next)
+            keep(filterKey, JSON.stringify(next))
+          }}
+          onChoose={(a) =>
+            go({
+              alarm: a === chosen ? null : String(a.id),
+              ...(!searching && { camera: null })
+            })
+          }
+        />
         {chosen && (
           <AlarmDesk
             key={chosen.id}
             alarm={chosen}
+            earlier={earlierThan(
+              chosen,
+              ordered.filter((a) => passes(filter, a))
+            )}
             people={people}
             mayAct={account?.role !== 'viewer'}
           />
         )}
       </aside>
     </main>
-  )
-}
-
-function AlarmLine({
-  alarm: a,
-  chosen,
-  onChoose
-}: {
-  alarm: AlarmView
-  chosen: boolean
-  onChoose: () => void
-}): ReactNode {
-  const clock = useClock()
-  return (
-    <button
-      type="button"
-      className={`alarm-line ${a.state}${chosen ? ' chosen' : ''}`}
-      aria-pressed={chosen}
-      onClick={onChoose}
-    >
-      <span className="alarm-mark" aria-hidden="true">
-        {a.state === 'waiting' ? <Flag /> : a.state === 'closed' ? <Closed /> : <Passed />}
-      </span>
-      <span>
-        <strong>{a.name}</strong>
-        <span className="quiet">
-          {' '}
-          {[a.cameraName, a.run !== null && shared.fromAClip].filter(Boolean).join(', ')}
-        </span>
-      </span>
-      <span className="figures">{clock.time(a.lastAt)}</span>
-      <small className="quiet">
-        {[
-          severityOf(a),
-          a.triggers > 1 && shared.triggers(a.triggers),
-          a.assignee && shared.assignedTo(a.assignee),
-          a.state !== 'waiting' && a.acknowledgedBy
-        ]
-          .filter(Boolean)
-          .join(' · ')}
-      </small>
-    </button>
   )
 }

@@ -71,3 +71,40 @@ export const watchPlace = messages({
   alarms: 'Alarms',
   noAlarmYet: 'No alarms yet.'
 })
+
+export const alarmQueue = messages({
+  filters: 'Filters',
+  cameras: 'Cameras',
+  anyCamera: 'All cameras',
+  lowest: 'Lowest severity',
+  anySeverity: 'Any severity',
+  from: (severity: string) => `${severity} and above`,
+  openOnly: 'Without closed ones',
+  hidden: (n: number, active: number) =>
+    active > 0
+      ? `${count(n, 'alarm')} hidden, ${active} of them active`
+      : `${count(n, 'alarm')} hidden`,
+  showAll: 'Show all',
+  nothingLeft: 'No alarm passes the filters.',
+  earlier: (n: number, from: string, to: string) =>
+    `${n} earlier, ${from === to ? from : `${from} to ${to}`}`,
+  also: (n: number) => `Also the ${count(n, 'earlier alarm')} of this detection`
+})
+
+export const shift = messages({
+  signedIn: (names: string) => `Signed in: ${names}`,
+  since: (name: string, time: string) => `${name} since ${time}`,
+  title: 'Shift note',
+  write: 'Hand over shift',
+  from: (by: string, at: string) => `From ${by}, ${at}`,
+  takeOver: 'Take over',
+  takenBy: (by: string, at: string) => `${by} took over at ${at}`,
+  lastNote: 'Last shift note',
+  counts: (since: string, alarms: number, closed: number, nuisance: number) =>
+    `Since ${since}: ${count(alarms, 'alarm')}, ${closed} closed${nuisance ? `, ${nuisance} nuisance` : ''}.`,
+  active: (n: number) => (n ? `${count(n, 'alarm')} still active.` : 'No alarm is active.'),
+  whatTheNextNeeds: 'What the next shift must know',
+  example: 'For example: contractor on the pontoon until 02:00, badge seen.',
+  save: 'Save note',
+  saved: 'Shift note saved'
+})

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react'
+import { keep, kept as keptText } from '../../kept.ts'
 import { useStable } from '../../stable.ts'
 
 /**
@@ -18,9 +19,7 @@ interface Kept {
 
 function read(key: string): Kept {
   try {
-    const { hidden = [], locked = [] } = JSON.parse(
-      localStorage.getItem(key) ?? '{}'
-    ) as Partial<Kept>
+    const { hidden = [], locked = [] } = JSON.parse(keptText(key) ?? '{}') as Partial<Kept>
     return { hidden, locked }
   } catch {
     return { hidden: [], locked: [] }
@@ -38,7 +37,7 @@ export function useViewPrefs(camera: string): ViewPrefs {
         : [...kept[what], id]
     }
     setKept(next)
-    localStorage.setItem(key, JSON.stringify(next))
+    keep(key, JSON.stringify(next))
   })
   return useMemo(
     () => ({ hidden: new Set(kept.hidden), locked: new Set(kept.locked), toggle }),

@@ -57,5 +57,7 @@ export const things = messages({
   aTrigger: 'a trigger',
   aDelivery: 'a delivery',
   aSession: 'a session',
+  shiftNote: 'This note',
+  aShiftNote: 'a note',
   aPhoneLink: 'a phone access'
 })
