@@ -144,10 +144,10 @@ test('the queue keeps its filters, says what they hide, and folds alike alarms',
   }
   await page.goto('/watch')
   const queue = page.getByRole('list', { name: 'Alarms' })
-  await expect(queue.getByText(/^\d+ earlier, /).first()).toBeVisible()
+  await expect(queue.getByRole('button', { name: /^\d+ earlier, / }).first()).toBeVisible()
   const folded = await queue.getByRole('button', { name: /Door after hours/ }).count()
   await queue
-    .getByText(/^\d+ earlier, /)
+    .getByRole('button', { name: /^\d+ earlier, / })
     .first()
     .click()
   await expect
