@@ -1,13 +1,6 @@
 // Builds the interface when its sources have changed. A process of its own: what building needs of memory ends with it.
 import { createHash } from 'node:crypto'
-import {
-  readFileSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  statSync,
-  writeFileSync
-} from 'node:fs'
+import { readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { setup } from '../core/messages/en/setup.mjs'

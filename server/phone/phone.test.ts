@@ -201,9 +201,9 @@ describe('the phone', () => {
     const cameras = new Set<string>()
     let pictures = 0
     while (pictures < 3) {
-      const { value, done } = await body.read()
-      expect(done).toBe(false)
-      for (const { head } of reader.push(value!)) {
+      const piece = await body.read()
+      if (piece.done) throw new Error('the stream has ended')
+      for (const { head } of reader.push(piece.value)) {
         cameras.add(head.camera)
         if (head.what === 'picture') pictures++
       }
