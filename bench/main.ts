@@ -32,9 +32,11 @@ import { benchClasses } from './classes/main.ts'
 import { benchDevices } from './devices/main.ts'
 import { benchRtsp } from './rtsp/main.ts'
 import { benchInterface } from './interface/main.ts'
+import { benchFirstPage } from './firstPage.ts'
 import { benchFirstStart } from './firstStart.ts'
 import { benchHandover } from './handover/main.ts'
 import { benchLookBack } from './lookBack/main.ts'
+import { benchNight } from './night.ts'
 import { benchProving } from './proving/main.ts'
 import { benchSites } from './sites/main.ts'
 import { benchSoak } from './soak/main.ts'
@@ -474,6 +476,8 @@ if (process.argv.includes('--devices')) await benchDevices()
 else if (process.argv.includes('--classes')) await benchClasses()
 else if (process.argv.includes('--handover')) await benchHandover()
 else if (process.argv.includes('--first-start')) await benchFirstStart()
+else if (process.argv.includes('--first-page')) await benchFirstPage()
+else if (process.argv.includes('--night')) await benchNight()
 else if (process.argv.includes('--look-back')) await benchLookBack()
 else if (process.argv.includes('--rtsp')) await benchRtsp()
 else if (process.argv.includes('--sites')) await benchSites()

@@ -47,35 +47,43 @@ for (const theme of ['day', 'night'] as const)
 
 // WCAG 2.2, 1.4.10 (reflow) asks for 320 CSS px, which the places of a phone have; 1.4.4 for 200 %, from memory: half as
 // many CSS px on the same screen.
-test('at 200 % nothing of a place is out of reach', async ({ page }) => {
-  test.setTimeout(400_000)
-  await page.setViewportSize({ width: 640, height: 400 })
-  const beside: Record<string, unknown> = {}
-  for (const place of PLACES) {
-    await open(page, place)
-    // What reaches beyond the window must stand in something that scrolls to it.
-    const out = await page.evaluate(() => {
-      const scrolls = (element: Element | null): boolean => {
-        for (let e = element; e && e !== document.documentElement; e = e.parentElement) {
-          const { overflowX, overflowY } = getComputedStyle(e)
-          if (/auto|scroll/.test(overflowX + overflowY)) return true
+for (const [what, width, height] of [
+  ['at 200 %', 640, 400],
+  ['on a small screen', 1024, 768]
+] as const)
+  test(`${what} nothing of a place is out of reach`, async ({ page }) => {
+    test.setTimeout(400_000)
+    await page.setViewportSize({ width, height })
+    const beside: Record<string, unknown> = {}
+    for (const place of PLACES) {
+      await open(page, place)
+      // What reaches beyond the window must stand in something that scrolls to it.
+      const out = await page.evaluate(() => {
+        const scrolls = (element: Element | null, way: 'overflowX' | 'overflowY'): boolean => {
+          for (let e = element; e && e !== document.documentElement; e = e.parentElement)
+            if (/auto|scroll/.test(getComputedStyle(e)[way])) return true
+          const { scrollWidth, scrollHeight } = document.documentElement
+          return way === 'overflowX' ? scrollWidth > innerWidth : scrollHeight > innerHeight
         }
-        return document.documentElement.scrollWidth > innerWidth
-      }
-      return [...document.querySelectorAll('button, a, input, [role=combobox], [tabindex="0"]')]
-        .filter((e) => {
-          const box = e.getBoundingClientRect()
-          const style = getComputedStyle(e)
-          if (!box.width || !box.height || style.visibility === 'hidden') return false
-          if (e.closest('[aria-hidden=true]')) return false
-          return (box.right > innerWidth + 1 || box.left < -1) && !scrolls(e.parentElement)
-        })
-        .map((e) => e.textContent.trim() || e.getAttribute('aria-label') || e.outerHTML)
-    })
-    if (out.length) beside[place] = out
-  }
-  expect(beside).toEqual({})
-})
+        return [...document.querySelectorAll('button, a, input, [role=combobox], [tabindex="0"]')]
+          .filter((e) => {
+            const box = e.getBoundingClientRect()
+            const style = getComputedStyle(e)
+            if (!box.width || !box.height || style.visibility === 'hidden') return false
+            if (e.closest('[aria-hidden=true]')) return false
+            return (
+              ((box.right > innerWidth + 1 || box.left < -1) &&
+                !scrolls(e.parentElement, 'overflowX')) ||
+              ((box.bottom > innerHeight + 1 || box.top < -1) &&
+                !scrolls(e.parentElement, 'overflowY'))
+            )
+          })
+          .map((e) => e.textContent.trim() || e.getAttribute('aria-label') || e.outerHTML)
+      })
+      if (out.length) beside[place] = out
+    }
+    expect(beside).toEqual({})
+  })
 
 test('every place is walked through by Tab: focus is seen, and comes to what can be pressed', async ({
   page
