@@ -201,6 +201,8 @@ describe('backup and restore', () => {
       body: new Uint8Array(readFileSync(new URL('../voices/called.wav', import.meta.url)))
     })
     await t.ask('POST', '/proving/take', {})
+    // A shift counts from the note before it: without one, from the instant at which it is asked for.
+    expect((await t.ask('POST', '/shift/notes', { words: 'Until 02:00.' })).status).toBe(201)
     const file = join(folder, 'site.wardoptic')
     // Triggers come in, and a clip goes, while it is made: what is saved is one moment.
     const busy = (async () => {

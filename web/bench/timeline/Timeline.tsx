@@ -8,6 +8,7 @@ import {
   useMemo,
   useRef,
   useState,
+  type CSSProperties,
   type PointerEvent,
   type ReactNode
 } from 'react'
@@ -27,6 +28,11 @@ export interface TimelineProps {
 
 const NOTHING: readonly never[] = []
 const LABELS = 132
+/** Heights as in timeline.css, px: of the ruler with what is left free below all lanes, and of a detection's lane. */
+const RULER = 36
+const DETECTION_LANE = 29
+const LOWEST_LANE = 18
+const HIGHEST_LANE = 32
 const STEPS = [0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
 
 /** Under the picture: a row for each detection with its triggers, a row for each target, and the playhead. */
@@ -38,13 +44,15 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
   const { detection, target, frame } = selection
   const rows = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(0)
+  const [height, setHeight] = useState(0)
   const seconds = Math.max(clip.frames / clip.fps, 0.1)
   useLayoutEffect(() => {
     const element = rows.current
     if (!element) return
-    const observer = new ResizeObserver(() =>
+    const observer = new ResizeObserver(() => {
       setWidth(Math.max(0, element.clientWidth - LABELS - 16))
-    )
+      setHeight(element.clientHeight)
+    })
     observer.observe(element)
     return () => observer.disconnect()
   }, [])
@@ -94,6 +102,12 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
         seconds
       )
     )
+
+  // Few targets have higher lanes, which are hit more easily; many scroll.
+  const room = height - RULER - placed.length * DETECTION_LANE
+  const lane = Math.round(
+    Math.min(HIGHEST_LANE, Math.max(LOWEST_LANE, room / Math.max(1, spans.length) - 1))
+  )
 
   // The time of the day needs more room.
   const step = STEPS.find((s) => (s / shown) * width >= (back ? 72 : 52)) ?? 7200
@@ -172,7 +186,7 @@ export const Timeline = memo(function Timeline({ clip, dragging }: TimelineProps
             ))}
           </div>
         </div>
-        <div className="lanes">
+        <div className="lanes" style={{ '--lane-height': `${lane}px` } as CSSProperties}>
           {placed.map(({ detection: d }, index) => (
             <DetectionLane
               key={d.id}
