@@ -22,9 +22,9 @@ export interface ShiftNote {
   counts: ShiftCounts
   by: string
   at: number
-  /** Who has read it and goes on; null: nobody yet. */
-  takenBy: string | null
-  takenAt: number | null
+  /** Who of the next shift has read it; null: nobody yet. */
+  readBy: string | null
+  readAt: number | null
 }
 
 export interface ShiftView {

@@ -219,7 +219,7 @@ describe('no access without signing in', () => {
       'POST /api/sites/:site/deliveries/:id/retry',
       'POST /api/sites/:site/deliveries/:id/shown',
       'POST /api/sites/:site/shift/notes',
-      'POST /api/sites/:site/shift/notes/:id/take'
+      'POST /api/sites/:site/shift/notes/:id/read'
     ])
     const reading = routes()
       .filter((r) => r.roles.includes('operator') && r.method === 'GET')

@@ -8,9 +8,9 @@ CREATE TABLE shift_note (
   made_by VARCHAR(80) NOT NULL,
   made_by_id BIGINT NULL,
   made_at BIGINT NOT NULL,
-  -- Who has read it and goes on; null: nobody yet.
-  taken_by VARCHAR(80) NULL,
-  taken_at BIGINT NULL,
+  -- Who of the next shift has read it; null: nobody yet.
+  read_by VARCHAR(80) NULL,
+  read_at BIGINT NULL,
   FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE,
   KEY (site_id, id)
 );

@@ -12,18 +12,14 @@ import {
 } from '../accounts/sessions.ts'
 import type { Database } from '../database.ts'
 import { notAllowed, notFound, notSignedIn } from '../errors.ts'
-import { deleteOldLinks, findLink, insertLink, listLinks, openLink } from './queries.ts'
-
-/** What a phone was let in for. */
-export interface PhoneLink {
-  id: number
-  /** Who made it. */
-  account: { id: number; username: string }
-  site: string
-  camera: string
-  check: Check
-  expiresAt: number
-}
+import {
+  deleteOldLinks,
+  findLink,
+  insertLink,
+  listLinks,
+  openLink,
+  type PhoneLink
+} from './queries.ts'
 
 declare module 'fastify' {
   interface FastifyRequest {

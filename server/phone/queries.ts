@@ -2,7 +2,17 @@ import type { Check } from '../../core/formats/check.ts'
 import type { PhoneLinkView } from '../../core/proving/phone.ts'
 import { parsed } from '../columns.ts'
 import type { Sql } from '../database.ts'
-import type { PhoneLink } from './links.ts'
+
+/** What a phone was let in for. */
+export interface PhoneLink {
+  id: number
+  /** Who made it. */
+  account: { id: number; username: string }
+  site: string
+  camera: string
+  check: Check
+  expiresAt: number
+}
 
 interface NewLink {
   tokenHash: string

@@ -23,7 +23,8 @@ import { authorOf } from '../history/routes.ts'
 import type { WalkTests } from '../proving/walkTests.ts'
 import { readCamera } from '../sites/queries.ts'
 import { show } from '../watch/show.ts'
-import type { PhoneLink, PhoneLinks } from './links.ts'
+import type { PhoneLinks } from './links.ts'
+import type { PhoneLink } from './queries.ts'
 
 /** Of one network address: codes are not guessed. */
 const slowly = { rateLimit: { max: 30, timeWindow: 60_000 } }

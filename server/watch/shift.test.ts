@@ -25,7 +25,7 @@ describe('a shift note', () => {
     expect(shiftSince(now - 50 * HOUR, now)).toBe(now - 24 * HOUR)
   })
 
-  test('holds how things stood; the next shift takes it over once', async () => {
+  test('holds how things stood; the next shift reads it, once', async () => {
     expect(await read()).toMatchObject({
       note: null,
       counts: { alarms: 0, closed: 0, nuisance: 0, active: 0 }
@@ -43,7 +43,7 @@ describe('a shift note', () => {
       body: {
         words,
         counts: { alarms: 2, closed: 1, nuisance: 1, active: 1 },
-        takenBy: null
+        readBy: null
       }
     })
     // What comes after it is of the next shift; what is active is active for both.
@@ -52,22 +52,22 @@ describe('a shift note', () => {
     expect(later.note.id).toBe(made.body.id)
     expect(later.counts.since).toBe(made.body.at)
     expect(later.counts.active).toBe(1)
-    const take = (cookie?: string) =>
-      t.ask('POST', `/shift/notes/${made.body.id}/take`, undefined, cookie)
-    expect((await take(await t.as('viewer'))).status).toBe(403)
-    const both = await Promise.all([take(), take(operator)])
+    const mark = (cookie?: string) =>
+      t.ask('POST', `/shift/notes/${made.body.id}/read`, undefined, cookie)
+    expect((await mark(await t.as('viewer'))).status).toBe(403)
+    const both = await Promise.all([mark(), mark(operator)])
     expect(both.map((a) => a.status).sort()).toEqual([200, 409])
-    expect((await read()).note.takenBy).not.toBeNull()
+    expect((await read()).note.readBy).not.toBeNull()
   })
 
   test('needs words, and is there at its own site alone', async () => {
     expect((await t.ask('POST', '/shift/notes', { words: ' ' })).status).toBe(422)
-    expect((await t.ask('POST', '/shift/notes/999/take')).status).toBe(404)
+    expect((await t.ask('POST', '/shift/notes/999/read')).status).toBe(404)
     const { id } = (await read()).note
     const other = await t.ask('POST', '/api/sites', { name: 'Other' })
     const at = `/api/sites/${other.body.id}/shift`
     expect((await t.ask('GET', at)).body).toMatchObject({ note: null, counts: { active: 0 } })
-    expect((await t.ask('POST', `${at}/notes/${id}/take`)).status).toBe(404)
+    expect((await t.ask('POST', `${at}/notes/${id}/read`)).status).toBe(404)
   })
 })
 

@@ -42,15 +42,15 @@ export function shiftRoutes(app: Api, database: Database, sessions: Sessions): v
     })
     return reply.status(201).send(await newestNote(database, site))
   })
-  app.post('/shift/notes/:id/take', allow(ACTING, { params: aNote }), async (request) => {
+  app.post('/shift/notes/:id/read', allow(ACTING, { params: aNote }), async (request) => {
     const { site, params } = request
     const { affectedRows } = await database.run(
-      'UPDATE shift_note SET taken_by = ?, taken_at = ? WHERE id = ? AND site_id = ? AND taken_at IS NULL',
+      'UPDATE shift_note SET read_by = ?, read_at = ? WHERE id = ? AND site_id = ? AND read_at IS NULL',
       [authorOf(request).by, Date.now(), params.id, site]
     )
     const note = await readNote(database, 'site_id = ? AND id = ?', [site, params.id])
     if (!note) throw notFound(said('things.shiftNote'))
-    if (affectedRows !== 1) throw conflict(said('watch.takenAlready', note.takenBy ?? ''))
+    if (affectedRows !== 1) throw conflict(said('watch.readAlready', note.readBy ?? ''))
     return note
   })
 }
@@ -64,7 +64,7 @@ async function readNote(
   of: readonly (string | number)[]
 ): Promise<ShiftNote | null> {
   const [row] = await sql.rows<Omit<ShiftNote, 'counts'> & { counts: string }>(
-    `SELECT id, words, counts, made_by AS \`by\`, made_at AS at, taken_by AS takenBy, taken_at AS takenAt FROM shift_note WHERE ${which} ORDER BY id DESC LIMIT 1`,
+    `SELECT id, words, counts, made_by AS \`by\`, made_at AS at, read_by AS readBy, read_at AS readAt FROM shift_note WHERE ${which} ORDER BY id DESC LIMIT 1`,
     [...of]
   )
   return row ? { ...row, counts: parsed<ShiftCounts>(row.counts) } : null

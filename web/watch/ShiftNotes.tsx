@@ -26,9 +26,9 @@ export function ShiftNotes({ mayAct }: { mayAct: boolean }): ReactNode {
   if (!data) return null
   const { signedIn, note, counts } = data
   const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: key })
-  const take = async ({ id }: ShiftNote): Promise<void> => {
+  const markAsRead = async ({ id }: ShiftNote): Promise<void> => {
     try {
-      await request('POST', `/shift/notes/${id}/take`)
+      await request('POST', `/shift/notes/${id}/read`)
     } catch (problem) {
       void message.error(problemWords(problem))
     }
@@ -46,7 +46,7 @@ export function ShiftNotes({ mayAct }: { mayAct: boolean }): ReactNode {
           </Button>
         )}
       </p>
-      {note && note.takenAt === null && (
+      {note && note.readAt === null && (
         <div className="shift-note">
           <p className="quiet">{msg.from(note.by, clock.dateAndTime(note.at))}</p>
           <p className="shift-words">{note.words}</p>
@@ -54,20 +54,20 @@ export function ShiftNotes({ mayAct }: { mayAct: boolean }): ReactNode {
             <Counts counts={note.counts} />
           </p>
           {mayAct && (
-            <Button size="small" type="primary" onClick={() => void take(note)}>
-              {msg.takeOver}
+            <Button size="small" type="primary" onClick={() => void markAsRead(note)}>
+              {msg.markAsRead}
             </Button>
           )}
         </div>
       )}
-      {note && note.takenAt !== null && (
+      {note && note.readAt !== null && (
         <details className="shift-last">
           <summary>{msg.lastNote}</summary>
           <p className="quiet">{msg.from(note.by, clock.dateAndTime(note.at))}</p>
           <p className="shift-words">{note.words}</p>
           <p className="quiet">
             <Counts counts={note.counts} />{' '}
-            {msg.takenBy(note.takenBy ?? '', clock.minute(note.takenAt))}
+            {msg.readBy(note.readBy ?? '', clock.minute(note.readAt))}
           </p>
         </details>
       )}

@@ -53,7 +53,7 @@ export const auditDone = messages({
   'POST /api/cameras/:camera/walk/finish': 'Finished a walk test',
   'DELETE /api/cameras/:camera/walk': 'Stopped a walk test',
   'POST /api/shift/notes': 'Wrote a shift note',
-  'POST /api/shift/notes/:id/take': 'Took over a shift',
+  'POST /api/shift/notes/:id/read': 'Read a shift note',
   'POST /api/cameras/:camera/walk/links': 'Made a phone code for a walk test',
   'DELETE /api/cameras/:camera/walk/links/:link': 'Revoked a phone’s walk test',
   'opened-on-phone': 'Opened a walk test on a phone',

@@ -97,8 +97,8 @@ export const shift = messages({
   title: 'Shift note',
   write: 'Hand over shift',
   from: (by: string, at: string) => `From ${by}, ${at}`,
-  takeOver: 'Take over',
-  takenBy: (by: string, at: string) => `${by} took over at ${at}`,
+  markAsRead: 'Mark as read',
+  readBy: (by: string, at: string) => `${by} read it at ${at}.`,
   lastNote: 'Last shift note',
   counts: (since: string, alarms: number, closed: number, nuisance: number) =>
     `Since ${since}: ${count(alarms, 'alarm')}, ${closed} closed${nuisance ? `, ${nuisance} nuisance` : ''}.`,

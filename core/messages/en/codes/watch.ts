@@ -3,7 +3,7 @@ import { messages } from '../../messages.ts'
 export const watch = messages({
   mustBeAnInstant: 'must be an instant',
   mustBeTheNumberOf: 'must be the number of an alarm',
-  takenAlready: (by: string) => `${by} has taken over already.`,
+  readAlready: (by: string) => `${by} has read it already.`,
   mustBeYesOrNo: 'must be yes or no',
   mustBeAPlace: 'must be a place',
   mustBeThePlaceThat: 'must be the cursor of the previous page',
