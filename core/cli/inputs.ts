@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { InputError } from '../errors.ts'
 import type { PictureSize } from '../formats/mot.ts'
 import type { Camera, Detection, Plan } from '../formats/plan.ts'
-import { said } from '../messages/said.ts'
+import { said, type Said } from '../messages/said.ts'
 import { UsageError } from './options.ts'
 
 /** What the commands take alike. */
@@ -41,31 +41,20 @@ export const readInstant = (option: string, text: string): number => {
 export const readStart = (text: string): number => readInstant('start', text)
 
 /** @throws InputError naming the cameras that there are */
-export function cameraOf(plan: Plan, id: string): Camera {
-  const camera = plan.cameras.find((c) => c.id === id)
-  if (!camera)
-    throw new InputError(
-      '--camera',
-      said(
-        'cli.isNotIn',
-        id,
-        plan.cameras.map((c) => c.id)
-      )
-    )
-  return camera
-}
+export const cameraOf = (plan: Plan, id: string): Camera =>
+  named('--camera', plan.cameras, id, (ids) => said('cli.isNotIn', id, ids))
 
 /** @throws InputError naming the detections that there are */
-export function detectionOf(camera: Camera, id: string): Detection {
-  const detection = camera.detections.find((d) => d.id === id)
-  if (!detection)
-    throw new InputError(
-      '--detection',
-      said(
-        'cli.isNoDetection',
-        id,
-        camera.detections.map((d) => d.id)
-      )
-    )
-  return detection
+export const detectionOf = (camera: Camera, id: string): Detection =>
+  named('--detection', camera.detections, id, (ids) => said('cli.isNoDetection', id, ids))
+
+function named<T extends { id: string }>(
+  option: string,
+  list: readonly T[],
+  id: string,
+  why: (ids: string[]) => Said
+): T {
+  const found = list.find((one) => one.id === id)
+  if (!found) throw new InputError(option, why(list.map((one) => one.id)))
+  return found
 }

@@ -1,15 +1,6 @@
+import type { LiveFrame } from '../devices/views.ts'
 import { classNamed } from './classes.ts'
 import type { TargetRow } from './tracks.ts'
-
-/** One target as a camera says it live. Boxes are shares of the picture. */
-interface Reported {
-  id: number
-  class: string
-  x: number
-  y: number
-  w: number
-  h: number
-}
 
 /** Rows of what a camera reports as it goes, at a rate of its own: of each target one for each frame. */
 export class ReportedRows {
@@ -27,7 +18,7 @@ export class ReportedRows {
   }
 
   /** @param since milliseconds since the instant of frame 1 */
-  take(since: number, targets: readonly Reported[]): void {
+  take(since: number, targets: LiveFrame['targets']): void {
     const frame = Math.floor((since / 1000) * this.fps) + 1
     for (const { id, class: cls, ...box } of targets) {
       if ((this.last.get(id) ?? 0) >= frame) continue

@@ -18,17 +18,16 @@ import {
   allow,
   byNumber,
   numberText,
+  slowly,
   type Api
 } from '../api/route.ts'
 import type { Accounts, SignedIn } from './service.ts'
 import type { Audit } from './audit.ts'
-import { clientOf, cookieName, type Sessions } from './sessions.ts'
+import { clientOf, cookieName, cookieOptions, type Sessions } from './sessions.ts'
 
 /** By this a browser is known again under the name that it signed in with; it lets nobody in. */
 const DEVICE_COOKIE = 'wardoptic_device'
 const DEVICE_SECONDS = 90 * 24 * 60 * 60
-/** Of one network address. */
-const slowly = { rateLimit: { max: 30, timeWindow: 60_000 } }
 
 const anAccount = byNumber(said('accounts.anAccount'))
 
@@ -39,22 +38,17 @@ export function accountRoutes(
   audit: Audit,
   secure: boolean
 ): void {
-  // Without encryption, on loopback, a cookie marked "Secure" would not come back.
-  const kept = { path: '/', httpOnly: true, sameSite: 'strict', secure } as const
+  const kept = cookieOptions(secure)
   const answer = (reply: FastifyReply, { account, token, device }: SignedIn) =>
     reply
       .setCookie(cookieName(secure), token, { ...kept, maxAge: SESSION_LONGEST_MS / 1000 })
       .setCookie(DEVICE_COOKIE, device, { ...kept, path: '/api/session', maxAge: DEVICE_SECONDS })
       .send(account)
-  const slow = <T extends { config: object }>(options: T): T => ({
-    ...options,
-    config: { ...options.config, ...slowly }
-  })
 
   app.get('/entrance', allow(ANYONE), (): EntranceView => ({ first: accounts.isFirst }))
   app.post(
     '/first-account',
-    slow(allow(ANYONE, { body: FirstAccountSchema })),
+    slowly(allow(ANYONE, { body: FirstAccountSchema })),
     async (request, reply) => {
       const { code, ...account } = request.body
       return answer(reply.status(201), await accounts.addFirst(code, account, clientOf(request)))
@@ -62,7 +56,7 @@ export function accountRoutes(
   )
 
   app.get('/session', allow(SIGNED_IN), ({ account }) => account)
-  app.post('/session', slow(allow(ANYONE, { body: SignInSchema })), async (request, reply) => {
+  app.post('/session', slowly(allow(ANYONE, { body: SignInSchema })), async (request, reply) => {
     const { username, password } = request.body
     return answer(
       reply,

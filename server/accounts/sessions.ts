@@ -62,6 +62,11 @@ export const clientOf = (request: FastifyRequest): Client => ({
 export const digestOf = (token: string): string => createHash('sha256').update(token).digest('hex')
 export const newToken = (): string => randomBytes(32).toString('base64url')
 
+/** How its cookie is kept: unseen by scripts, and sent to this server alone. */
+export const cookieOptions = (secure: boolean) =>
+  // Without encryption, on loopback, a cookie marked "Secure" would not come back.
+  ({ path: '/', httpOnly: true, sameSite: 'strict', secure }) as const
+
 /** A name with this prefix is taken by browsers only over an encrypted connection (ASVS 4.0.3, 3.4.4). */
 export const cookieName = (secure: boolean): string =>
   secure ? '__Host-wardoptic_session' : 'wardoptic_session'

@@ -55,6 +55,12 @@ export const allow = <const S extends RouteSchema>(
   schema: S = {} as S
 ): { config: { roles: Who }; schema: S } => ({ config: { roles }, schema })
 
+/** The same for what could be guessed: so often a minute from one network address. */
+export const slowly = <T extends { config: object }>(options: T): T => ({
+  ...options,
+  config: { ...options.config, rateLimit: { max: 30, timeWindow: 60_000 } }
+})
+
 const text = v.string(coded('input.mustBeAText'))
 /** An id as an address names it. The database passes over spaces at its end: they would be taken for nothing. */
 const idText = v.pipe(

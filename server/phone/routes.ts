@@ -9,10 +9,19 @@ import {
   type PhoneView
 } from '../../core/proving/phone.ts'
 import { WalkOrderSchema } from '../../core/proving/live.ts'
-import { clientOf, phoneCookieName } from '../accounts/sessions.ts'
+import { clientOf, cookieOptions, phoneCookieName } from '../accounts/sessions.ts'
 import type { Audit } from '../accounts/audit.ts'
 import { originsOf, type Access } from '../api/access.ts'
-import { ANYONE, INSTALLER, PHONE, allow, byCamera, numberText, type Api } from '../api/route.ts'
+import {
+  ANYONE,
+  INSTALLER,
+  PHONE,
+  allow,
+  byCamera,
+  numberText,
+  slowly,
+  type Api
+} from '../api/route.ts'
 import type { LiveAnswers } from '../api/streams.ts'
 import type { Database } from '../database.ts'
 import { listChannels } from '../devices/channelQueries.ts'
@@ -26,8 +35,6 @@ import { show } from '../watch/show.ts'
 import type { PhoneLinks } from './links.ts'
 import type { PhoneLink } from './queries.ts'
 
-/** Of one network address: codes are not guessed. */
-const slowly = { rateLimit: { max: 30, timeWindow: 60_000 } }
 const byCameraAndLink = v.object({
   ...byCamera.entries,
   link: numberText(said('things.aPhoneLink'))
@@ -92,10 +99,8 @@ export function phoneRoutes(
   }
 ): void {
   const cookie = phoneCookieName(secure)
-  // Without encryption, on loopback, a cookie marked "Secure" would not come back.
-  const kept = { path: '/', httpOnly: true, sameSite: 'strict', secure } as const
-  const open = allow(ANYONE, { body: OpenPhoneSchema })
-  app.post('/phone', { ...open, config: { ...open.config, ...slowly } }, async (request, reply) => {
+  const kept = cookieOptions(secure)
+  app.post('/phone', slowly(allow(ANYONE, { body: OpenPhoneSchema })), async (request, reply) => {
     const client = clientOf(request)
     const { token, link } = await links.open(request.body.token, client)
     await audit.note({
