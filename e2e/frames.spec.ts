@@ -46,6 +46,11 @@ test('motion: shows the curve and limit; paints cells by pointer and keyboard; k
   await kept(page)
   await page.reload()
   await expect(item(page, 'All movement')).toContainText('286 of 396 cells')
+  // While the curve is on its way its room is kept: the picture stays where it is.
+  await page.locator('.curve-room').waitFor()
+  const before = await at(page, 0, 0)
+  await expect(curve(page)).toContainText('limit 2%')
+  expect(await at(page, 0, 0)).toEqual(before)
 
   await page.getByRole('application', { name: 'Picture' }).focus()
   await page.keyboard.press('ArrowUp')

@@ -375,18 +375,20 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 onDensity={setDensity}
               />
             )}
-            {readyClip &&
-              chosen &&
-              isFrameKind(chosen) &&
-              evaluation.frames?.detection === chosen.id && (
-                <Later>
-                  <CurvePanel
-                    trace={evaluation.frames}
-                    seconds={readyClip.frames / readyClip.fps}
-                    playhead={playhead}
-                  />
-                </Later>
-              )}
+            {/* Its room is there before it is: what comes later moves nothing from under a pointer. */}
+            {readyClip && chosen?.enabled && isFrameKind(chosen) && evaluation.frames !== null && (
+              <div className="curve-room">
+                {evaluation.frames?.detection === chosen.id && (
+                  <Later>
+                    <CurvePanel
+                      trace={evaluation.frames}
+                      seconds={readyClip.frames / readyClip.fps}
+                      playhead={playhead}
+                    />
+                  </Later>
+                )}
+              </div>
+            )}
             {live ? (
               <HeardLive
                 key={view.camera.id}

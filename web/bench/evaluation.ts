@@ -161,8 +161,8 @@ export interface Evaluation extends Fired {
   ladders: Ladder[]
   /** Of the selected target at the selected moment. */
   ladder: Ladder | null
-  /** Of the selected detection, if it looks at whole frames. */
-  frames: FrameTrace | null
+  /** Of the selected detection, if it looks at whole frames; undefined: not answered yet. */
+  frames: FrameTrace | null | undefined
   /** Of the selected detection, if its targets must stay: how long those of the clip do. */
   stays: ZoneStay[] | null
   /** How large the clip's targets are, seen from the selected detection. */
@@ -324,7 +324,7 @@ export function useEvaluation({ evidence, setting, detection, target, at }: Aski
       ...now,
       ladders: ladders?.ladders ?? NO_LADDERS,
       ladder: ladder?.ladder ?? null,
-      frames: frames?.trace ?? null,
+      frames: frames?.trace,
       stays: stays?.stays ?? null,
       sizes: sizes?.sizes ?? null,
       timed: timed?.timed ?? NOTHING_TIMED,
