@@ -40,7 +40,10 @@ export function measurerOf(folder: string, ended: AbortSignal): (play: Play) => 
             `${file}.part`
           ],
           { cwd: root, signal: ended }
-        )
+        ).catch((error: Error & { signal?: string }) => {
+          // Ctrl-C reaches the whole group, and this one before it is told that all ends.
+          throw error.signal === 'SIGINT' ? new DOMException(error.message, 'AbortError') : error
+        })
         renameSync(`${file}.part`, file)
       }
       return readMeasures(readFileSync(file))

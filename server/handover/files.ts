@@ -1,7 +1,6 @@
 import { mkdir, readFile, readdir } from 'node:fs/promises'
 import { dirname, join, relative } from 'node:path'
 import { strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
-import writeXlsxFile from 'write-excel-file/node'
 import { canonical } from '../../core/history/states.ts'
 import { writeCalendar } from '../../core/formats/iCalendar.ts'
 import { junitOf } from '../../core/handover/junit.ts'
@@ -23,6 +22,7 @@ const MAX_UNPACKED = 500 * 2 ** 20
 
 /** The table as a sheet whose heading and first two columns stay in sight. */
 async function workbookOf({ columns, rows }: Table): Promise<Uint8Array> {
+  const { default: writeXlsxFile } = await import('write-excel-file/node')
   const file = writeXlsxFile(
     [
       columns.map((value) => ({ value, fontWeight: 'bold' as const, type: String })),

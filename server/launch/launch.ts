@@ -110,6 +110,9 @@ export async function launch(args: string[]): Promise<void> {
     const { address: at, access, certificate } = await accessOf(options)
     const { logger, close: closeLog } = makeLogger(options.data)
     stops.push(closeLog)
+    // They take as long as the database: at once.
+    const simulating = options.simulators ? startSimulators(options.data) : null
+    stops.push(async () => (await simulating?.catch(() => null))?.stop())
     say(msg.startingTheDatabase)
     const own = options.database
       ? null
@@ -121,8 +124,7 @@ export async function launch(args: string[]): Promise<void> {
     )
     stops.push(() => database.close())
     if (own) killWhatHangs(database, own)
-    const simulators = options.simulators ? await startSimulators(options.data) : null
-    if (simulators) stops.push(() => simulators.stop())
+    const simulators = await simulating
     const app = await makeApp({
       database,
       folder: options.data,

@@ -5,7 +5,6 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { isIP } from 'node:net'
 import { networkInterfaces } from 'node:os'
 import { join } from 'node:path'
-import { generate } from 'selfsigned'
 import { UsageError } from '../../core/cli/options.ts'
 
 /** What a server over TLS shows, and what it proves itself with. */
@@ -77,6 +76,7 @@ async function make(
       ? { type: 7 as const, ip: name.replace(/^\[|\]$/g, '') }
       : { type: 2 as const, value: name }
   )
+  const { generate } = await import('selfsigned')
   const now = new Date()
   const { cert, private: key } = await generate([{ name: 'commonName', value: names[0] }], {
     keyType: 'ec',
