@@ -4,6 +4,9 @@ import { defineConfig } from 'vite'
 
 const fileOf = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
+/** Modules of this project. */
+const ownCode = new RegExp(`^${fileOf('.').replaceAll('\\', '/')}(web|core)/`)
+
 export default defineConfig({
   root: fileOf('web'),
   plugins: [react()],
@@ -23,9 +26,16 @@ export default defineConfig({
     // By it the server names the code that a first show of the Bench needs (server/api/page.ts).
     manifest: 'manifest.json',
     // What many places use is one file: as some fifty small ones, each with a head of 1 KB, a first show of any place
-    // weighed a tenth more.
+    // weighed a tenth more. What is large and used by some only stays out of it: the first page would pay for all.
     rolldownOptions: {
-      output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 6 }] } }
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'shared', minShareCount: 18 },
+            { name: 'own', minShareCount: 6, test: ownCode }
+          ]
+        }
+      }
     }
   }
 })

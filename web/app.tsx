@@ -25,7 +25,18 @@ const SitePlace = lazyPart(() => import('./site/SitePlace.tsx'), 'SitePlace')
 const HandoverPlace = lazyPart(() => import('./handover/HandoverPlace.tsx'), 'HandoverPlace')
 const MailboxPlace = lazyPart(() => import('./mailbox/MailboxPlace.tsx'), 'MailboxPlace')
 
-export const BenchPlace = lazyPart(() => import('./bench/BenchPlace.tsx'), 'BenchPlace')
+const BenchPlace = lazyPart(() => import('./bench/BenchPlace.tsx'), 'BenchPlace')
+
+/** The code of the places, by the first part of their addresses within a site. */
+export const codeOf: Readonly<Record<string, { fetchCode: () => Promise<unknown> }>> = {
+  site: SitePlace,
+  devices: DevicesPlace,
+  arming: ArmingPlace,
+  actions: ActionsPlace,
+  bench: BenchPlace,
+  watch: WatchPlace,
+  handover: HandoverPlace
+}
 
 /** One site. */
 export function App({ site }: { site: string }): ReactNode {

@@ -8,17 +8,19 @@ import './styles.css'
 import { openSession } from './accounts/useSession.ts'
 import { here } from './api/here.ts'
 import { benchOf, siteQuery } from './api/queries.ts'
-import { BenchPlace } from './app.tsx'
+import { codeOf } from './app.tsx'
 import { Root, isPhone } from './Root.tsx'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
 
-// What is shown first is asked for before React begins. The Bench is opened most: its camera and its code are on their
-// way meanwhile, and it comes up together with the bar above it. What is wrong with them is said where they are shown.
-const camera = /^\/s\/[^/]+\/bench\/([^/]+)/.exec(location.pathname)?.[1]
+// What is shown first is asked for before React begins: a place comes up together with the bar above it. What is wrong
+// with it is said where it is shown.
+const [, place = 'site', part] =
+  /^\/s\/[^/]+(?:\/([^/]+)(?:\/([^/]+))?)?/.exec(location.pathname) ?? []
+const camera = place === 'bench' ? part : undefined
 if (here() !== null) queries.query(siteQuery).catch(() => {})
 if (camera) queries.query(benchOf(decodeURIComponent(camera))).catch(() => {})
-if (!isPhone()) openSession(queries, camera ? BenchPlace.fetchCode() : Promise.resolve())
+if (!isPhone()) openSession(queries, Promise.resolve(codeOf[place]?.fetchCode()))
 
 // Without a certificate that the browser trusts there is none; the page then works as before.
 navigator.serviceWorker?.register('/sw.js').catch(() => {})

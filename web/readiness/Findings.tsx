@@ -10,7 +10,6 @@ import { App, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Finding, QuickFix, Severity } from '../../core/readiness/index.ts'
-import { applyFix } from './quickFix.ts'
 
 const marks: Record<Severity, ReactNode> = {
   blocking: <CloseCircleFilled aria-hidden />,
@@ -40,6 +39,8 @@ export function Findings({ findings, names, fixHere, more }: Props): ReactNode {
     if (what.does === 'go') return void navigate(what.to)
     setWorking(key)
     try {
+      // With all that tells one finding from another; most are only read.
+      const { applyFix } = await import('./quickFix.ts')
       const back = await applyFix(finding, what)
       await refresh()
       void message.open({

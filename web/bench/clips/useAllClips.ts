@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from 'react'
 import type { ClipView } from '../../../core/api.ts'
-import { useEvidences } from '../../api/queries.ts'
+import { useEvidences } from '../../api/evidence.ts'
 import { useSame } from '../../stable.ts'
 import type { Evaluations } from '../evaluation.ts'
 
