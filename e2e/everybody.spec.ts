@@ -153,3 +153,44 @@ test('focus stays where it is while lists are read again', async ({ page }) => {
     await page.waitForResponse((r) => r.url().endsWith('/alarms') && r.status() === 200)
   expect(await focused()).toBe(before)
 })
+
+// WCAG 2.2, 2.3.3 (animation from interactions), from memory; what counts as one is read from the Web Animations API.
+test('who asks for less motion sees none: in no place, in no menu or dialog', async ({ page }) => {
+  await page.emulateMedia({ reducedMotion: 'reduce' })
+  await page.addInitScript(() => {
+    const moved: string[] = []
+    Object.assign(window, { moved })
+    for (const kind of ['transitionrun', 'animationstart'])
+      document.addEventListener(
+        kind,
+        () => {
+          for (const animation of document.getAnimations()) {
+            const { effect } = animation
+            const lasts = Number(effect?.getComputedTiming().duration ?? 0)
+            if (lasts > 1 && effect instanceof KeyframeEffect)
+              moved.push(`${effect.target?.getAttribute('class')} ${lasts} ms`)
+          }
+        },
+        true
+      )
+  })
+  const moved: Record<string, string[]> = {}
+  const look = async (where: string): Promise<void> => {
+    const seen = await page.evaluate(() => (window as unknown as { moved: string[] }).moved)
+    if (seen.length) moved[where] = [...new Set(seen)]
+  }
+  for (const place of PLACES) {
+    await open(page, place)
+    await look(place)
+  }
+  await open(page, '/site')
+  await page.getByRole('button', { name: 'Add camera' }).first().click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await page.locator('button.user').click()
+  await page.getByRole('menuitem', { name: 'Sessions' }).click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await look('menus and dialogs')
+  expect(moved).toEqual({})
+})

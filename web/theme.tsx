@@ -44,10 +44,12 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
     () => ({ name, toggle: () => setName((n) => (n === 'day' ? 'night' : 'day')) }),
     [name]
   )
+  const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
   const { paper, card, ink, hairline, accent, quiet, mind } = roles[name]
   return (
     <Theme value={value}>
       <ConfigProvider
+        wave={{ disabled: still }}
         theme={{
           algorithm: name === 'night' ? ant.darkAlgorithm : ant.defaultAlgorithm,
           token: {
@@ -69,7 +71,7 @@ export function ThemeProvider({ children }: { children: ReactNode }): ReactNode 
             fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif",
             fontSize: 14,
             borderRadius: 6,
-            motion: !window.matchMedia('(prefers-reduced-motion: reduce)').matches
+            motion: !still
           },
           // On a filled button the lighter accent of the night would leave its white words too pale.
           // An outlined one has no fill: there the accent of the theme itself, or its words would be too dark at night.
