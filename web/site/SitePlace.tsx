@@ -14,7 +14,7 @@ import { lazyPart } from '../lazyPart.tsx'
 import { Findings } from '../readiness/Findings.tsx'
 import { useReadiness } from '../readiness/useReadiness.ts'
 import { ConflictNote } from '../sync/ConflictNote.tsx'
-import { SyncStatus, UndoButtons } from '../sync/SyncBar.tsx'
+import { SyncBar } from '../sync/SyncBar.tsx'
 import { DemoCard } from './DemoCard.tsx'
 import { CameraCard } from './CameraCard.tsx'
 import { Nuisances } from './Nuisances.tsx'
@@ -64,8 +64,7 @@ function Cameras({ site }: { site: SiteView }): ReactNode {
           <p className="quiet">{msg.cameras(cameras.length, settings.timeZone)}</p>
         </div>
         <span className="grow" />
-        <SyncStatus status={state.status} error={state.error} />
-        <UndoButtons undo={state.undo} redo={state.redo} document={document} />
+        <SyncBar state={state} document={document} />
         <Tooltip title={msg.exportSays}>
           <Button
             icon={<ExportOutlined aria-hidden />}
