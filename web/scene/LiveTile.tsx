@@ -95,9 +95,7 @@ export function LiveTile({
           return (
             <g
               key={d.id}
-              className={
-                alarmed.has(d.id) ? 'is-alarmed' : unheld.includes(d.id) ? 'is-unheld' : ''
-              }
+              className={`${alarmed.has(d.id) ? 'is-alarmed' : ''}${unheld.includes(d.id) ? ' is-unheld' : ''}`}
             >
               <Shape points={flat} className="halo" />
               <Shape points={flat} />
@@ -109,7 +107,9 @@ export function LiveTile({
         {alarmed.size > 0 && <Flag />}
         {name}
         {alarmed.size > 0 && <span className="notch-words"> {msg.activeAlarm}</span>}
-        {unheldHere > 0 && <small className="tile-unheld"> {msg.notOnDevice(unheldHere)}</small>}
+        {unheldHere > 0 && !trouble && (
+          <small className="tile-unheld"> {msg.notOnDevice(unheldHere)}</small>
+        )}
       </span>
       {trouble && <span className="tile-trouble">{trouble}</span>}
     </button>
