@@ -64,6 +64,10 @@ test('an alarm is acknowledged on a phone', async ({ page }) => {
     data: { key: `phone-${Date.now()}`, camera: 'waiting-room', detection: 'waiting-room-door' }
   })
   expect(sent.status()).toBe(201)
+  // Its pop-up is confirmed to the server as shown, so it must be seen: some letters of it at least.
+  const words = page.locator('.popup-words')
+  await expect(words).toBeVisible()
+  expect((await words.boundingBox())!.width).toBeGreaterThan(60)
   const line = page.getByRole('button', { name: /Door after hours/ }).last()
   await line.tap()
   const desk = page.getByRole('region', { name: 'Alarm Door after hours' })

@@ -28,14 +28,11 @@ const take = async (name: string): Promise<void> => {
 }
 
 // The past of the demo site is being made.
-await page.waitForFunction(
-  async () => {
-    const answer = await fetch('/api/sites/skerrow/demo')
-    return ((await answer.json()) as { filling: unknown }).filling === null
-  },
-  undefined,
-  { timeout: 300_000, polling: 2000 }
-)
+for (;;) {
+  const answer = await page.request.get(`${address}/api/sites/skerrow/demo`)
+  if (((await answer.json()) as { filling: unknown }).filling === null) break
+  await page.waitForTimeout(1000)
+}
 await page.goto(`${address}/site`)
 await page.locator('.site-findings li').first().waitFor()
 await page.waitForFunction(
@@ -47,7 +44,7 @@ await page.goto(`${address}/bench/fuel-pontoon?back=true&detection=pontoon-after
 await page.getByRole('button', { name: 'Last 24 hours' }).click()
 await page.getByRole('button', { name: 'Recommend settings' }).click()
 await page.locator('.flag').first().waitFor({ timeout: 120_000 })
-await page.waitForTimeout(8000)
+await page.getByText('Looking for settings').waitFor({ state: 'hidden', timeout: 60_000 })
 await take('bench-look-back')
 
 await page.goto(`${address}/bench/slipway`)
