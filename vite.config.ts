@@ -4,8 +4,9 @@ import { defineConfig } from 'vite'
 
 const fileOf = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
-/** Modules of this project. */
-const ownCode = new RegExp(`^${fileOf('.').replaceAll('\\', '/')}(web|core)/`)
+const own = [fileOf('web/'), fileOf('core/')]
+/** Whether a module is of this project. */
+const isOwn = (id: string): boolean => own.some((folder) => id.startsWith(folder))
 
 export default defineConfig({
   root: fileOf('web'),
@@ -32,7 +33,7 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             { name: 'shared', minShareCount: 18 },
-            { name: 'own', minShareCount: 6, test: ownCode }
+            { name: 'own', minShareCount: 6, test: isOwn }
           ]
         }
       }

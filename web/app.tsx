@@ -28,15 +28,15 @@ const MailboxPlace = lazyPart(() => import('./mailbox/MailboxPlace.tsx'), 'Mailb
 const BenchPlace = lazyPart(() => import('./bench/BenchPlace.tsx'), 'BenchPlace')
 
 /** The code of the places, by the first part of their addresses within a site. */
-export const codeOf: Readonly<Record<string, { fetchCode: () => Promise<unknown> }>> = {
-  site: SitePlace,
-  devices: DevicesPlace,
-  arming: ArmingPlace,
-  actions: ActionsPlace,
-  bench: BenchPlace,
-  watch: WatchPlace,
-  handover: HandoverPlace
-}
+export const codeOf: ReadonlyMap<string, { fetchCode: () => Promise<unknown> }> = new Map([
+  ['site', SitePlace],
+  ['devices', DevicesPlace],
+  ['arming', ArmingPlace],
+  ['actions', ActionsPlace],
+  ['bench', BenchPlace],
+  ['watch', WatchPlace],
+  ['handover', HandoverPlace]
+])
 
 /** One site. */
 export function App({ site }: { site: string }): ReactNode {

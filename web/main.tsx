@@ -20,7 +20,7 @@ const [, place = 'site', part] =
 const camera = place === 'bench' ? part : undefined
 if (here() !== null) queries.query(siteQuery).catch(() => {})
 if (camera) queries.query(benchOf(decodeURIComponent(camera))).catch(() => {})
-if (!isPhone()) openSession(queries, Promise.resolve(codeOf[place]?.fetchCode()))
+if (!isPhone()) openSession(queries, Promise.resolve(codeOf.get(place)?.fetchCode()))
 
 // Without a certificate that the browser trusts there is none; the page then works as before.
 navigator.serviceWorker?.register('/sw.js').catch(() => {})

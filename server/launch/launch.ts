@@ -112,7 +112,9 @@ export async function launch(args: string[]): Promise<void> {
     stops.push(closeLog)
     // They take as long as the database: at once.
     const simulating = options.simulators ? startSimulators(options.data) : null
-    stops.push(async () => (await simulating?.catch(() => null))?.stop())
+    // Why they did not start is said where they are waited for.
+    const orNone = simulating?.catch(() => null)
+    stops.push(async () => (await orNone)?.stop())
     say(msg.startingTheDatabase)
     const own = options.database
       ? null
