@@ -24,7 +24,7 @@ export default defineConfig({
     emptyOutDir: true,
     chunkSizeWarningLimit: 1500,
     assetsInlineLimit: 0,
-    // By it the server names the code that a first show of the Bench needs (server/api/page.ts).
+    // By it the server names the code that a first show of a place needs (server/api/page.ts).
     manifest: 'manifest.json',
     // What many places use is one file: as some fifty small ones, each with a head of 1 KB, a first show of any place
     // weighed a tenth more. What is large and used by some only stays out of it: the first page would pay for all.

@@ -7,6 +7,7 @@ import {
   dateAndSecond,
   dateAndTime,
   duration,
+  endsOf,
   frameSize,
   list,
   percent,
@@ -31,6 +32,18 @@ test('the site’s clock agrees with luxon (general date library), also right be
         expect(dateAndSecond(instant, zone)).toBe(at.toFormat('d LLL yyyy, HH:mm:ss'))
       }
   expect(weekdayAndTime(Date.parse('2026-11-24T08:12:39Z'), 'Europe/London')).toBe('Tue 08:12:39')
+})
+
+test('says a range in one line: of one day, of one year, and over its end', () => {
+  const of = (from: string, to: string) =>
+    endsOf(Date.parse(from), Date.parse(to), 'Europe/London').join(' to ')
+  expect(of('2026-11-28T15:20Z', '2026-11-28T16:20Z')).toBe('28 Nov 2026, 15:20 to 16:20')
+  expect(of('2026-11-28T15:20Z', '2026-11-29T15:20Z')).toBe('28 Nov, 15:20 to 29 Nov 2026, 15:20')
+  expect(of('2026-12-31T15:20Z', '2027-01-01T15:20Z')).toBe(
+    '31 Dec 2026, 15:20 to 1 Jan 2027, 15:20'
+  )
+  // Of two days at the site, of one in UTC.
+  expect(of('2026-06-01T22:30Z', '2026-06-01T23:30Z')).toBe('1 Jun, 23:30 to 2 Jun 2026, 00:30')
 })
 
 test('formats numbers', () => {

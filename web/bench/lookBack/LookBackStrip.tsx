@@ -3,7 +3,7 @@ import './lookBack.css'
 import { LeftOutlined, RightOutlined } from '@ant-design/icons'
 import { Alert, Button, Select } from 'antd'
 import { memo, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react'
-import { dateAndTime, dateOf } from '../../../core/messages/format.ts'
+import { dateOf, endsOf } from '../../../core/messages/format.ts'
 import { armedIntervals } from '../../../core/arming/armedHours.ts'
 import { wallInstant, wallText } from '../../../core/arming/zone.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
@@ -111,9 +111,7 @@ export const LookBackStrip = memo(function LookBackStrip({
           </>
         )}
         <span className="quiet">
-          {shown
-            ? msg.range(dateAndTime(shown.from, timeZone), dateAndTime(shown.to, timeZone))
-            : msg.howToChoose}
+          {shown ? msg.range(...endsOf(shown.from, shown.to, timeZone)) : msg.howToChoose}
         </span>
         <span className="grow" />
         {range && (
