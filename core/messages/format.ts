@@ -98,7 +98,6 @@ export const MONTHS = [
 const wall = (instant: number, timeZone: string): Date =>
   new Date(instant + offsetAt(instant, timeZone) * 60_000)
 const dayAndMonth = (local: Date): string => `${local.getUTCDate()} ${MONTHS[local.getUTCMonth()]}`
-const dayOfYear = (local: Date): string => shown(dayAndMonth(local))
 const dayOf = (local: Date): string => shown(`${dayAndMonth(local)} ${local.getUTCFullYear()}`)
 
 /** `Mon 18:30:05`; the seconds only where there are some. */
@@ -123,10 +122,9 @@ export const dateAndTime = (instant: number, timeZone: string): string =>
 /** The ends of a range, for one line: `26 Nov, 21:30` and `27 Nov 2026, 02:00`; of one day `26 Nov 2026, 21:30` and `22:00`. */
 export function endsOf(from: number, to: number, timeZone: string): [string, string] {
   const [a, b] = [wall(from, timeZone), wall(to, timeZone)]
-  const [begins, ends] = [minuteOfDay(from, timeZone), minuteOfDay(to, timeZone)]
-  if (dayOf(a) === dayOf(b)) return [`${dayOf(a)}, ${begins}`, ends]
-  const first = a.getUTCFullYear() === b.getUTCFullYear() ? dayOfYear(a) : dayOf(a)
-  return [`${first}, ${begins}`, `${dayOf(b)}, ${ends}`]
+  if (dayOf(a) === dayOf(b)) return [dateAndTime(from, timeZone), minuteOfDay(to, timeZone)]
+  const day = a.getUTCFullYear() === b.getUTCFullYear() ? shown(dayAndMonth(a)) : dayOf(a)
+  return [`${day}, ${minuteOfDay(from, timeZone)}`, dateAndTime(to, timeZone)]
 }
 /** `26 Nov 2026, 21:30:05`. */
 export const dateAndSecond = (instant: number, timeZone: string): string =>
