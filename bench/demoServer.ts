@@ -33,7 +33,15 @@ export async function startDemo(
   folder: string,
   port: number,
   withPast = false
-): Promise<{ base: string; cookie: string; ask: Ask; stop: () => Promise<void> }> {
+): Promise<{
+  base: string
+  cookie: string
+  ask: Ask
+  stop: () => Promise<void>
+  /** Until the address was there, s. */
+  after: number
+}> {
+  const began = performance.now()
   const child = spawn(
     process.execPath,
     [
@@ -47,6 +55,7 @@ export async function startDemo(
     { stdio: ['ignore', 'pipe', 'inherit'], detached: true }
   )
   for await (const line of createInterface(child.stdout)) if (/Stop with Ctrl-C/.test(line)) break
+  const after = (performance.now() - began) / 1000
   const base = `http://127.0.0.1:${port}`
   const { username, password } = demoAccounts()[0]!
   const signedIn = await fetch(`${base}/api/session`, {
@@ -67,6 +76,7 @@ export async function startDemo(
     base,
     cookie,
     ask,
+    after,
     stop: async () => {
       const ended = once(child, 'exit')
       process.kill(-child.pid!, 'SIGINT')

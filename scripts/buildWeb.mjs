@@ -1,22 +1,10 @@
 // Builds the interface when its sources have changed. A process of its own: what building needs of memory ends with it.
-import { createHash } from 'node:crypto'
-import { readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { setup } from '../core/messages/en/setup.mjs'
 import { root } from './install.mjs'
-
-/** A digest of all files that the built interface depends on. */
-function sourcesDigest() {
-  const hash = createHash('sha256')
-  const walk = (path) => {
-    if (statSync(path).isDirectory())
-      for (const name of readdirSync(path).sort()) walk(join(path, name))
-    else hash.update(path).update(readFileSync(path))
-  }
-  for (const name of ['web', 'core', 'vite.config.ts', 'package-lock.json']) walk(join(root, name))
-  return hash.digest('hex')
-}
+import { STAMP, built, isBuilt, sourcesDigest } from './webSources.mjs'
 
 /** Beside each file of text its compressed forms, which the server sends to whoever takes them. */
 function compress(folder) {
@@ -30,17 +18,8 @@ function compress(folder) {
 }
 
 async function buildWeb() {
-  const built = join(root, 'dist/web')
-  const stamp = join(built, '.sources')
   const digest = sourcesDigest()
-  const current = () => {
-    try {
-      return readFileSync(stamp, 'utf8') === digest
-    } catch {
-      return false
-    }
-  }
-  if (current()) return
+  if (isBuilt(digest)) return
   console.error(setup.building)
   // Whatever starts this (a test runner says "test"), what people use is built for use.
   process.env.NODE_ENV = 'production'
@@ -55,8 +34,8 @@ async function buildWeb() {
       build: { outDir: beside }
     })
     compress(beside)
-    writeFileSync(join(beside, '.sources'), digest)
-    while (!current()) {
+    writeFileSync(join(beside, STAMP), digest)
+    while (!isBuilt(digest)) {
       try {
         renameSync(built, before)
       } catch (error) {

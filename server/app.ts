@@ -15,7 +15,8 @@ import {
   type FastifyBaseLogger as Logger,
   type FastifyInstance
 } from 'fastify'
-import { LOOPBACK, guardAccess, type Access } from './api/access.ts'
+import { guardAccess } from './api/access.ts'
+import { LOOPBACK, type Access } from './api/reached.ts'
 import { healthRoute } from './api/health.ts'
 import { servePage } from './api/page.ts'
 import { registerApi, type DeclaredRoute } from './api/plugin.ts'

@@ -138,25 +138,24 @@ export async function takeTrigger(
       alarm
     ]
   )
-  for (const p of planned)
-    await insertDelivery(
-      sql,
-      {
-        trigger: id,
-        alarm,
-        endpoint: p.endpoint,
-        recipient: deliveryKind(p.endpoint.kind).recipient(p.endpoint, {
-          camera: t.camera,
-          people: site.people,
-          named: (id) => names.get(id) ?? id
-        }),
-        by: p.by,
-        does: 'on',
-        at: now + (p.by === 'camera' ? CAMERA_WITHIN_MS : p.waitMs),
-        held: p.held
-      },
-      now
-    )
+  await insertDeliveries(
+    sql,
+    planned.map((p) => ({
+      trigger: id,
+      alarm,
+      endpoint: p.endpoint,
+      recipient: deliveryKind(p.endpoint.kind).recipient(p.endpoint, {
+        camera: t.camera,
+        people: site.people,
+        named: (id) => names.get(id) ?? id
+      }),
+      by: p.by,
+      does: 'on',
+      at: now + (p.by === 'camera' ? CAMERA_WITHIN_MS : p.waitMs),
+      held: p.held
+    })),
+    now
+  )
   for (const p of planned) await followRelay(sql, siteId, p, alarm, names, now)
   return { id, site: siteId, alarm, deliveries: planned.length, again: false }
 }
@@ -226,18 +225,20 @@ async function followRelay(
     [at, endpoint.id, siteId]
   )
   if (!affectedRows)
-    await insertDelivery(
+    await insertDeliveries(
       sql,
-      {
-        trigger: null,
-        alarm,
-        endpoint,
-        recipient: names.get(endpoint.device) ?? endpoint.device,
-        by: 'server',
-        does: 'off',
-        at,
-        held: null
-      },
+      [
+        {
+          trigger: null,
+          alarm,
+          endpoint,
+          recipient: names.get(endpoint.device) ?? endpoint.device,
+          by: 'server',
+          does: 'off',
+          at,
+          held: null
+        }
+      ],
       now
     )
 }
@@ -254,10 +255,16 @@ export interface NewDelivery {
   held: Said | null
 }
 
-export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Promise<void> {
+/** All of them in one statement, in their order. */
+export async function insertDeliveries(
+  sql: Sql,
+  list: readonly NewDelivery[],
+  now: number
+): Promise<void> {
+  if (!list.length) return
   await sql.run(
-    'INSERT INTO delivery (trigger_id, alarm_id, kind, recipient, state, next_at, error, endpoint_id, endpoint, made_by, does, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
-    [
+    `INSERT INTO delivery (trigger_id, alarm_id, kind, recipient, state, next_at, error, endpoint_id, endpoint, made_by, does, created_at) VALUES ${list.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}`,
+    list.flatMap((d) => [
       d.trigger,
       d.alarm,
       d.endpoint.kind,
@@ -270,6 +277,6 @@ export async function insertDelivery(sql: Sql, d: NewDelivery, now: number): Pro
       d.by,
       d.does,
       now
-    ]
+    ])
   )
 }

@@ -8,7 +8,7 @@ import { readDetections } from '../detections/queries.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
 import { readContext, type ActionsContext } from './context.ts'
-import { insertDelivery, takeTrigger, type NewTrigger, type Ingested } from './intake.ts'
+import { insertDeliveries, takeTrigger, type NewTrigger, type Ingested } from './intake.ts'
 import { siteOfCamera } from '../sites/queries.ts'
 import {
   closedUntilAcknowledged,
@@ -118,38 +118,37 @@ export class Alarms {
       if (lacks) throw new InputError('acknowledging', lacks)
       const now = Date.now()
       await markAcknowledged(sql, id, given, given.comment.trim(), now)
-      for (const { endpoint, recipient } of await closedUntilAcknowledged(sql, id))
-        await insertDelivery(
-          sql,
-          {
-            trigger: null,
-            alarm: id,
-            endpoint,
-            recipient,
-            by: 'server',
-            does: 'off',
-            at: now,
-            held: null
-          },
-          now
-        )
+      const byAlarm = {
+        trigger: null,
+        alarm: id,
+        by: 'server' as const,
+        at: now,
+        held: null
+      }
+      await insertDeliveries(
+        sql,
+        (await closedUntilAcknowledged(sql, id)).map((one) => ({
+          ...byAlarm,
+          ...one,
+          does: 'off' as const
+        })),
+        now
+      )
       const { switch: wanted } = actions.acknowledge
       if (!wanted) return site
       const context = await readContext(sql, site)
       const endpoint = context.actions.endpoints.find((e) => e.id === wanted.endpoint)
       if (endpoint && isOutput(endpoint))
-        await insertDelivery(
+        await insertDeliveries(
           sql,
-          {
-            trigger: null,
-            alarm: id,
-            endpoint,
-            recipient: context.names.get(endpoint.device) ?? endpoint.device,
-            by: 'server',
-            does: wanted.on ? 'on' : 'off',
-            at: now,
-            held: null
-          },
+          [
+            {
+              ...byAlarm,
+              endpoint,
+              recipient: context.names.get(endpoint.device) ?? endpoint.device,
+              does: wanted.on ? 'on' : 'off'
+            }
+          ],
           now
         )
       return site

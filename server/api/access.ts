@@ -3,23 +3,7 @@ import helmet from '@fastify/helmet'
 import type { FastifyInstance, FastifyRequest } from 'fastify'
 import { notAllowed } from '../errors.ts'
 import { InputError } from '../../core/errors.ts'
-
-/** How the server is reached. */
-export interface Access {
-  /** Over TLS. */
-  secure: boolean
-  /** Names and addresses under which it is asked at the port that it listens at, in lower case. */
-  names: readonly string[]
-  /** Other hosts that a request may name, exactly: behind a proxy, the proxy's name and port. */
-  fronts: readonly string[]
-}
-
-/** For this machine alone. */
-export const LOOPBACK: Access = {
-  secure: false,
-  names: ['127.0.0.1', 'localhost', '[::1]'],
-  fronts: []
-}
+import { LOOPBACK, type Access } from './reached.ts'
 
 /** Where browsers on other machines reach it. @param port that it listens at @returns none: only this machine does */
 export function originsOf({ secure, names, fronts }: Access, port: number): string[] {

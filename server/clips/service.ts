@@ -64,7 +64,8 @@ export class Clips {
   private readonly leftovers: Leftovers
   private readonly jobs = new Map<string, Job>()
   private readonly refused = new Map<string, ClipView>()
-  private queue: Promise<void> = Promise.resolve()
+  /** Ends when it is the next one's turn. */
+  private queue: Promise<unknown> = Promise.resolve()
 
   constructor(
     database: Database,
@@ -305,14 +306,28 @@ export class Clips {
     await Promise.all(jobs.map((job) => job.ended))
   }
 
+  /** What is enqueued from now on waits until the function returned is called. */
+  hold(): () => void {
+    const { queue } = this
+    let release = (): void => {}
+    const released = new Promise<void>((resolve) => (release = resolve))
+    this.queue = Promise.all([queue, released])
+    return release
+  }
+
   private enqueue(clip: ClipView): ClipView {
     const stop = new AbortController()
     const shown: ClipView = {
       ...clip,
       progress: { share: null, step: said('clips.waiting') }
     }
-    const ended = this.queue.then(() => this.work(shown, stop.signal)).catch(this.log)
-    this.queue = ended
+    const turn = this.queue
+    // One that is stopped or removed while it waits does not wait for those before it.
+    const stopped = new Promise((resolve) => stop.signal.addEventListener('abort', resolve))
+    const ended = Promise.race([turn, stopped])
+      .then(() => this.work(shown, stop.signal))
+      .catch(this.log)
+    this.queue = Promise.all([turn, ended])
     this.jobs.set(clip.id, { clip: shown, stop, ended })
     return shown
   }
@@ -320,6 +335,7 @@ export class Clips {
   private async work(clip: ClipView, signal: AbortSignal): Promise<void> {
     const original = this.file(clip.id, 'original')
     try {
+      signal.throwIfAborted()
       if (clip.made && !existsSync(original)) await this.paint(clip, original, signal)
       clip.progress = { share: 0, step: said('clips.tracking') }
       const pace = new Pace()

@@ -13,7 +13,7 @@ beforeAll(async () => {
   t = await startTestApp({ withDemo: true })
   expect((await t.ask('GET', '/demo')).body).toMatchObject({ hasPast: false })
   // Clips are analysed in other tests, and take most of the time.
-  t.app.demo.begin(true, { ...story, clips: [] })
+  t.app.demo.begin(true, { story: { ...story, clips: [] } })
   await t.app.demo.ended()
   begun = (JSON.parse(readFileSync(join(t.folder, 'demo.json'), 'utf8')) as { begun: number }).begun
 }, 900_000)

@@ -78,11 +78,16 @@ export class DemoLife {
     return { hasPast, filling: hasPast ? this.filling : null }
   }
 
-  /** @param fresh the site has been made by this very start */
-  begin(fresh: boolean, story?: Story): void {
-    this.working = this.run(fresh, story).catch((error: unknown) => {
-      if (!this.stop.signal.aborted) this.log(error)
-    })
+  /**
+   * @param fresh the site has been made by this very start
+   * @param past told when the past is there, or there will be none now
+   */
+  begin(fresh: boolean, { story, past }: { story?: Story; past?: () => void } = {}): void {
+    this.working = this.run(fresh, story, past)
+      .catch((error: unknown) => {
+        if (!this.stop.signal.aborted) this.log(error)
+      })
+      .finally(past)
   }
 
   /** Waits for what was begun. */
@@ -95,7 +100,7 @@ export class DemoLife {
     await this.working
   }
 
-  private async run(fresh: boolean, given?: Story): Promise<void> {
+  private async run(fresh: boolean, given?: Story, past?: () => void): Promise<void> {
     const kept = (await this.kept()) ?? (fresh ? { begun: Date.now(), done: [] } : null)
     if (!kept) return
     this.begun = kept.begun
@@ -107,6 +112,8 @@ export class DemoLife {
       for (const step of left) {
         await this.keep({ begun: kept.begun, done })
         this.filling = { step, share: 0 }
+        // What comes after it is of clips as well.
+        if (step !== 'plan' && step !== 'past') past?.()
         // What comes after it is of use without it; it is tried again at the next start.
         await this[step](story).then(
           () => void done.push(step),
@@ -165,7 +172,7 @@ export class DemoLife {
     }
   }
 
-  /** More clips; after the past, which has the processors to itself until then. */
+  /** More clips. */
   async clips(story: Story): Promise<void> {
     const { database, clips } = this.parts
     const { timeZone } = await readSite(database, DEMO_SITE)
@@ -196,10 +203,10 @@ export class DemoLife {
         story,
         folder: lookBack,
         plan: { schedules, timeZone, ...(position && { position }) },
-        cameras,
         worlds: await this.worlds(),
         now
       },
+      cameras,
       () => this.step((0.7 * ++heard) / cameras.length),
       this.stop.signal
     )

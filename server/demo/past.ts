@@ -5,15 +5,14 @@ import { said, type Said } from '../../core/messages/said.ts'
 import { randomFrom } from '../../simulation/random.ts'
 import { readContext } from '../alarms/context.ts'
 import { takeTrigger, type NewTrigger } from '../alarms/intake.ts'
-import { markAcknowledged, markClosed, noteAlarm } from '../alarms/queries.ts'
 import type { Camera } from '../../core/formats/plan.ts'
+import type { MarkKind, MarkReason } from '../../core/marks/marks.ts'
 import type { Database, Sql } from '../database.ts'
 import type { Author } from '../history/queries.ts'
-import { markAlarm } from '../lookBack/markQueries.ts'
 import type { CameraPast, PastJob, PastTrigger } from './simulate.ts'
 import type { Story } from './story.ts'
 
-/** Cameras are shared by so many threads. */
+/** Cameras are simulated in so many threads. */
 const THREADS = Math.max(1, Math.min(3, availableParallelism()))
 
 /**
@@ -23,33 +22,61 @@ const THREADS = Math.max(1, Math.min(3, availableParallelism()))
  */
 export async function simulateInThreads(
   job: PastJob,
+  cameras: readonly Camera[],
   heard: () => void,
   signal: AbortSignal
 ): Promise<CameraPast[]> {
-  const shares = Array.from({ length: THREADS }, (_, k) =>
-    job.cameras.filter((_, i) => i % THREADS === k)
+  // Whichever is free takes the next camera: some have many more targets than others.
+  const left = [...cameras]
+  const pasts: CameraPast[] = []
+  await Promise.all(
+    Array.from({ length: Math.min(THREADS, left.length) }, () =>
+      inThread(
+        job,
+        () => left.shift(),
+        (past) => {
+          pasts.push(past)
+          heard()
+        },
+        signal
+      )
+    )
   )
-  return (
-    await Promise.all(shares.map((cameras) => inThread({ ...job, cameras }, heard, signal)))
-  ).flat()
+  const placeOf = ({ camera }: CameraPast): number => cameras.findIndex(({ id }) => id === camera)
+  return pasts.sort((a, b) => placeOf(a) - placeOf(b))
 }
 
-function inThread(job: PastJob, heard: () => void, signal: AbortSignal): Promise<CameraPast[]> {
+/** @param next gives the cameras one after the other */
+function inThread(
+  job: PastJob,
+  next: () => Camera | undefined,
+  done: (past: CameraPast) => void,
+  signal: AbortSignal
+): Promise<void> {
   return new Promise((resolve, reject) => {
     const thread = new Worker(new URL('./pastThread.mjs', import.meta.url), {
       execArgv: [],
       workerData: job
     })
-    const pasts: CameraPast[] = []
-    signal.addEventListener('abort', () => void thread.terminate(), { once: true })
-    thread.on('message', (message: CameraPast | { done: true } | { why: Said | string }) => {
-      if ('why' in message) return reject(new Failure(message.why))
-      if ('done' in message) return resolve(pasts)
-      pasts.push(message)
-      heard()
+    const end = (): void => void thread.terminate()
+    signal.addEventListener('abort', end, { once: true })
+    const goOn = (): void => {
+      const camera = next()
+      if (camera) return thread.postMessage(camera)
+      resolve()
+      end()
+    }
+    thread.on('message', (message: CameraPast | { why: Said | string }) => {
+      if ('why' in message) {
+        reject(new Failure(message.why))
+        return end()
+      }
+      done(message)
+      goOn()
     })
     thread.once('error', reject)
     thread.once('exit', () => reject(new Failure(said('lookBack.stopped'))))
+    goOn()
   })
 }
 
@@ -117,30 +144,86 @@ export async function takePast(pasts: readonly CameraPast[], taken: TakenWith): 
     })
     step((from + part.length) / all.length)
   }
-  await database.transaction((sql) => answer(sql, [...began], taken))
+  await database.transaction((sql) =>
+    writeAnswers(sql, answersOf([...began], taken), taken.watcher)
+  )
 }
 
-/** Acknowledges, comments, marks and closes all but the newest. */
-async function answer(
-  sql: Sql,
+/** What somebody did about an alarm, at times in ms of UTC. */
+interface Answer {
+  alarm: number
+  comment: string
+  answeredAt: number
+  mark: { kind: MarkKind; reason: MarkReason | null } | null
+  /** Null: it is still being looked into. */
+  closedAt: number | null
+}
+
+/** What was done about all but the newest. */
+function answersOf(
   alarms: readonly (readonly [number, Told])[],
-  { story, watcher, now }: TakenWith
-): Promise<void> {
+  { story, now }: TakenWith
+): Answer[] {
   const random = randomFrom(7)
   const { comments, habits } = story
-  const answered = alarms.slice(0, -OPEN_LEAST).filter(([, { at }]) => at <= now - OPEN_MS)
-  for (const [place, [alarm, { camera, at, habit }]] of answered.entries()) {
-    const { mark, reason = null } = (habit !== null && habits[camera]?.[habit]) || {}
-    const list = comments[mark ?? 'unmarked']
-    const answeredAt = at + Math.round(20_000 + 400_000 * random())
-    const words = list[Math.floor(random() * list.length)]!
-    await markAcknowledged(sql, alarm, watcher, words, answeredAt)
-    if (mark && random() < MARKED)
-      await markAlarm(sql, alarm, mark, mark === 'nuisance' ? reason : null, watcher, answeredAt)
-    // One is still being looked into.
-    if (place === answered.length - 1) continue
-    const closedAt = answeredAt + Math.round(60_000 + 1_500_000 * random())
-    await markClosed(sql, alarm, closedAt)
-    await noteAlarm(sql, alarm, 'closed', '', watcher, closedAt)
-  }
+  return alarms
+    .slice(0, -OPEN_LEAST)
+    .filter(([, { at }]) => at <= now - OPEN_MS)
+    .map(([alarm, { camera, at, habit }], place, { length }) => {
+      const { mark, reason = null } = (habit !== null && habits[camera]?.[habit]) || {}
+      const list = comments[mark ?? 'unmarked']
+      const answeredAt = at + Math.round(20_000 + 400_000 * random())
+      const comment = list[Math.floor(random() * list.length)]!
+      const isMarked = mark !== undefined && random() < MARKED
+      const isOpen = place === length - 1
+      return {
+        alarm,
+        comment,
+        answeredAt,
+        mark: isMarked ? { kind: mark, reason: mark === 'nuisance' ? reason : null } : null,
+        closedAt: isOpen ? null : answeredAt + Math.round(60_000 + 1_500_000 * random())
+      }
+    })
+}
+
+/** The answers as a table. */
+const ANSWERS = `JSON_TABLE(?, '$[*]' COLUMNS (
+  alarm BIGINT PATH '$.alarm', comment VARCHAR(2000) PATH '$.comment', at BIGINT PATH '$.answeredAt',
+  mark VARCHAR(20) PATH '$.mark.kind', reason VARCHAR(40) PATH '$.mark.reason', closed BIGINT PATH '$.closedAt'
+)) answer`
+
+/** As one by one in alarms/queries.ts and lookBack/markQueries.ts, for all at once: some thousand statements otherwise. */
+async function writeAnswers(
+  sql: Sql,
+  answers: readonly Answer[],
+  { by, byId }: Author
+): Promise<void> {
+  const list = JSON.stringify(answers)
+  await sql.run(
+    `INSERT INTO alarm_note (alarm_id, what, words, made_by, made_by_id, made_at)
+     SELECT alarm, 'acknowledged', comment, ?, ?, at FROM ${ANSWERS}`,
+    [by, byId, list]
+  )
+  await sql.run(
+    `INSERT INTO alarm_note (alarm_id, what, words, made_by, made_by_id, made_at)
+     SELECT alarm, 'closed', '', ?, ?, closed FROM ${ANSWERS} WHERE closed IS NOT NULL`,
+    [by, byId, list]
+  )
+  await sql.run(
+    `UPDATE fired_trigger JOIN ${ANSWERS} ON alarm = alarm_id SET acknowledged = TRUE`,
+    [list]
+  )
+  await sql.run(
+    `UPDATE alarm a JOIN ${ANSWERS} ON answer.alarm = a.id
+     SET a.state = IF(closed IS NULL, 'acknowledged', 'closed'), a.acknowledged_at = at,
+       a.acknowledged_by = ?, a.acknowledged_by_id = ?, a.comment = answer.comment, a.closed_at = closed`,
+    [list, by, byId]
+  )
+  await sql.run(
+    `INSERT INTO mark (site_id, camera_id, detection_id, target, at, mark, reason, trigger_id, made_by, made_by_id, made_at)
+     SELECT c.site_id, t.camera_id, t.detection_id, t.target, t.fired_at, answer.mark, answer.reason, t.id, ?, ?, answer.at
+     FROM ${ANSWERS} JOIN fired_trigger t ON t.alarm_id = answer.alarm JOIN camera c ON c.id = t.camera_id
+     WHERE answer.mark IS NOT NULL`,
+    [by, byId, list]
+  )
 }

@@ -27,7 +27,6 @@ export interface PastJob {
   /** Where what cameras report is kept. */
   folder: string
   plan: Pick<Plan, 'schedules' | 'timeZone' | 'position'>
-  cameras: readonly Camera[]
   /** Each camera's scene and scripts, as in demo/scenes. */
   worlds: Readonly<Record<string, { scene: unknown; scripts: unknown[] }>>
   now: number
@@ -53,21 +52,18 @@ export function daysAgo(now: number, days: number, clock: string, timeZone: stri
   return wallInstant(`${wallText(noon - days * DAY_MS, timeZone).slice(0, 10)}T${clock}`, timeZone)!
 }
 
-/** @returns what each camera had to tell; its hours are written then */
-export async function* simulatePast(job: PastJob): AsyncGenerator<CameraPast> {
-  const { plan, cameras, now } = job
+/** @returns what a camera had to tell; its hours are written then */
+export async function simulatePast(job: PastJob, camera: Camera): Promise<CameraPast> {
+  const { plan, now } = job
   const inputs = inputsOf(job)
-  for (const camera of cameras) {
-    const world = job.worlds[camera.id]
-    if (!world) continue
-    const rows = await writeDays(job, camera.id)
-    const detections = camera.detections.filter((d) => d.enabled && !d.parked)
-    const triggers = [
-      ...ofTargets({ plan, camera, inputs, ...rows }, detections),
-      ...detections.flatMap((d) => ofContacts(job, camera, d, inputs))
-    ].filter(({ at }) => at < now)
-    yield { camera: camera.id, triggers: triggers.sort((a, b) => a.at - b.at) }
-  }
+  if (!job.worlds[camera.id]) return { camera: camera.id, triggers: [] }
+  const rows = await writeDays(job, camera.id)
+  const detections = camera.detections.filter((d) => d.enabled && !d.parked)
+  const triggers = [
+    ...ofTargets({ plan, camera, inputs, ...rows }, detections),
+    ...detections.flatMap((d) => ofContacts(job, camera, d, inputs))
+  ].filter(({ at }) => at < now)
+  return { camera: camera.id, triggers: triggers.sort((a, b) => a.at - b.at) }
 }
 
 /** The panel as it was set and unset day by day, and the doors that were opened. */

@@ -1,69 +1,24 @@
-import { errorWords } from '../../core/messages/errorWords.ts'
 import { start as msg } from '../../core/messages/en/codes/start.ts'
 import { said } from '../../core/messages/said.ts'
 import { setFlagsFromString } from 'node:v8'
 import { runInNewContext } from 'node:vm'
-import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { UsageError } from '../../core/cli/options.ts'
 import { DISCOVERY_PORT } from '../../core/formats/onvif/discovery.ts'
 import type { NewAccount } from '../../core/accounts/accounts.ts'
-import { LOOPBACK, type Access } from '../api/access.ts'
 import { makeApp } from '../app.ts'
 import { backUpDatabase } from '../backup/upgrade.ts'
 import { Database } from '../database.ts'
-import { diskError } from '../errors.ts'
 import { DEMO_SITE, demoAccounts, seed, seedDevices } from '../seed.ts'
 import { siteIds } from '../sites/queries.ts'
+import { inWords, say, type Beginning } from './begin.ts'
 import { DATABASE_NAME } from './installation.ts'
-import { makeLogger } from './logs.ts'
-import { startMariaDb, type RunningDatabase } from './mariadb.ts'
-import { usage as usages } from '../../core/messages/en/usage.ts'
-import { launchOptions, type LaunchOptions } from './options.ts'
-import { takeFolder } from './running.ts'
-import { startSimulators } from './simulators.ts'
-import { ownAddresses, readCertificate, type Certificate } from './tls.ts'
+import type { RunningDatabase } from './mariadb.ts'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const FIRST_PORT = 4600
 const HANGS_MS = 60_000
-
-const say = (text: string): void => void process.stdout.write(`${text}\n`)
-
-/** A name without a port may stand for the port that is listened at, and for a proxy at the usual one. */
-const withHosts = (
-  own: readonly string[],
-  hosts: readonly string[]
-): Pick<Access, 'names' | 'fronts'> => ({
-  names: [...hosts.filter((name) => withoutPort(name) === name), ...own],
-  fronts: hosts
-})
-
-const withoutPort = (name: string): string => /^(\[[^\]]*\]|[^:]*)/.exec(name)![0]
-
-/** How it is reached: on loopback, or from the network with a certificate. */
-async function accessOf({
-  listen,
-  hosts,
-  data
-}: LaunchOptions): Promise<{ address: string; access: Access; certificate: Certificate | null }> {
-  if (!listen)
-    return {
-      address: '127.0.0.1',
-      access: { ...LOOPBACK, ...withHosts(LOOPBACK.names, hosts) },
-      certificate: null
-    }
-  const bracketed = listen.address.includes(':') ? `[${listen.address}]` : listen.address
-  const own = /^(0\.0\.0\.0|\[::\])$/.test(bracketed)
-    ? [...LOOPBACK.names, ...ownAddresses()]
-    : [bracketed]
-  const { names, fronts } = withHosts(own, hosts)
-  const certificate = await readCertificate(listen.cert, join(data, 'tls'), [
-    ...new Set([...fronts, ...names].map(withoutPort))
-  ])
-  return { address: listen.address, access: { secure: true, names, fronts }, certificate }
-}
 
 /** How to sign in: the demo's accounts each time, or the code for the first account. */
 function entranceWords(code: string | null, demo: readonly NewAccount[]): string {
@@ -79,54 +34,20 @@ function entranceWords(code: string | null, demo: readonly NewAccount[]): string
 }
 
 /**
- * Starts everything in order (database, simulators, server, demo data), prints the address, and ends everything in
- * the opposite order on Ctrl-C.
+ * Goes on with a start: the server, its demo data and the address; ends everything in the opposite order on Ctrl-C.
  */
-export async function launch(args: string[]): Promise<void> {
-  const options = launchOptions(args)
-  if (!options) return say(usages.start)
-  mkdirSync(options.data, { recursive: true })
-  const folder = takeFolder(options.data)
-  const stops: (() => unknown)[] = [folder.release]
-  let ending: Promise<void> | null = null
-  const end = (): Promise<void> =>
-    (ending ??= (async () => {
-      for (const stop of stops.reverse())
-        await Promise.resolve(stop()).catch((error: Error) =>
-          process.stderr.write(`${errorWords(error)}\n`)
-        )
-    })())
-  let asked = false
-  let started = false
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
-    process.on(signal, () => {
-      if (asked) return
-      asked = true
-      say(msg.stopping)
-      // While it is still starting, the start notices and ends what it has started.
-      if (started) void end().then(() => process.exit(0))
-    })
+export async function launch(begun: Beginning): Promise<void> {
+  const { options, folder, logger, stops, end } = begun
+  const { address: at, access, certificate } = begun.reached
   try {
-    const { address: at, access, certificate } = await accessOf(options)
-    const { logger, close: closeLog } = makeLogger(options.data)
-    stops.push(closeLog)
-    // They take as long as the database: at once.
-    const simulating = options.simulators ? startSimulators(options.data) : null
-    // Why they did not start is said where they are waited for.
-    const orNone = simulating?.catch(() => null)
-    stops.push(async () => (await orNone)?.stop())
-    say(msg.startingTheDatabase)
-    const own = options.database
-      ? null
-      : await startMariaDb(options.data, (words) => logger.error(words))
-    if (own) stops.push(() => own.stop())
+    const own = await begun.database
     const { address, name } = options.database ?? { address: own!.address, name: DATABASE_NAME }
     const database = await Database.open(address, name, () =>
       backUpDatabase(options.data, address, name, say)
     )
     stops.push(() => database.close())
     if (own) killWhatHangs(database, own)
-    const simulators = await simulating
+    const simulators = await begun.simulators
     const app = await makeApp({
       database,
       folder: options.data,
@@ -147,6 +68,8 @@ export async function launch(args: string[]): Promise<void> {
       newKeys: options.newKeys
     })
     stops.push(() => app.close())
+    // The past of the demo site is there sooner than its clips: they would halve the processors for it.
+    const goOn = app.clips.hold()
     const fresh = await seed(database, app.clips, options.demo)
     const demo = options.demo && (await siteIds(database)).includes(DEMO_SITE) ? demoAccounts() : []
     const code = await app.accounts.prepare(demo)
@@ -157,9 +80,9 @@ export async function launch(args: string[]): Promise<void> {
       ? `https://${access.names[0]}${port === 443 ? '' : `:${port}`}`
       : `http://127.0.0.1:${port}`
     folder.say({ address: shown, ...(own && { databasePort: own.address.port }) })
-    started = true
-    if (asked) throw new Error('stopped while starting')
-    if (demo.length && options.past) app.demo.begin(fresh)
+    begun.started()
+    if (demo.length && options.past) app.demo.begin(fresh, { past: goOn })
+    else goOn()
     logger.info({ address: shown }, 'started')
     setTimeout(giveBackMemory, SETTLED_MS).unref()
     say(
@@ -174,13 +97,8 @@ export async function launch(args: string[]): Promise<void> {
       ].join('\n')
     )
   } catch (error) {
-    started = true
     await end()
-    // A disk that is full or read-only is said in words, with where it is.
-    const disk = diskError(error)
-    throw disk
-      ? new UsageError(said('start.diskAt', disk.view.said, options.data), undefined, error)
-      : error
+    throw inWords(error, options.data)
   }
 }
 

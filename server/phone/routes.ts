@@ -11,7 +11,8 @@ import {
 import { WalkOrderSchema } from '../../core/proving/live.ts'
 import { clientOf, cookieOptions, phoneCookieName } from '../accounts/sessions.ts'
 import type { Audit } from '../accounts/audit.ts'
-import { originsOf, type Access } from '../api/access.ts'
+import { originsOf } from '../api/access.ts'
+import type { Access } from '../api/reached.ts'
 import {
   ANYONE,
   INSTALLER,
