@@ -229,4 +229,28 @@ describe('a clip', () => {
     expect((await t.ask('DELETE', `/clips/${body.id}`)).status).toBe(204)
     expect((await kept()).files).toEqual([id])
   })
+
+  test('is stopped and removed at once while it waits for its turn; the next one has its own', async () => {
+    const goOn = t.app.clips.hold()
+    const [stopped, removed, next] = await Promise.all(
+      ['a', 'b', 'c'].map(
+        async (name) => (await t.upload('camera-1', `${name}.mp4`, shortClip(5))).body.id
+      )
+    )
+    expect(await t.ask('POST', `/clips/${stopped}/stop`)).toMatchObject({
+      status: 200,
+      body: { state: 'stopped' }
+    })
+    expect((await t.ask('DELETE', `/clips/${removed}`)).status).toBe(204)
+    expect((await t.ask('GET', `/clips/${next}`)).body).toMatchObject({
+      state: 'analysing',
+      progress: { share: null }
+    })
+    goOn()
+    expect(await ended(next)).toMatchObject({ state: 'ready' })
+    expect((await t.ask('GET', `/clips/${stopped}`)).body).toMatchObject({ state: 'stopped' })
+    for (const one of [stopped, next])
+      expect((await t.ask('DELETE', `/clips/${one}`)).status).toBe(204)
+    expect((await kept()).files).toEqual([id])
+  })
 })
