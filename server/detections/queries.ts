@@ -222,14 +222,20 @@ export async function saveActions(
   )
 }
 
-/** Every detection of a site with its actions, in the order of cameras and rails. */
+/**
+ * Every detection of a site with its actions, in the order of cameras and rails.
+ *
+ * @param cameras only of these; left out: of all of the site
+ */
 export async function readAllDetections(
   sql: Sql,
-  siteId: string
+  siteId: string,
+  cameras?: readonly string[]
 ): Promise<(SavedDetection & { camera: string; cameraName: string })[]> {
+  if (cameras?.length === 0) return []
   const rows = await sql.rows<Row & { camera_id: string; camera_name: string }>(
-    `${select.replace('SELECT ', 'SELECT detection.camera_id, camera.name AS camera_name, ')} JOIN camera ON camera.id = detection.camera_id WHERE camera.site_id = ? AND NOT camera.removed AND NOT detection.deleted ORDER BY camera.position, camera.id, detection.position, detection.id`,
-    [siteId]
+    `${select.replace('SELECT ', 'SELECT detection.camera_id, camera.name AS camera_name, ')} JOIN camera ON camera.id = detection.camera_id WHERE camera.site_id = ?${cameras ? ` AND camera.id IN (${cameras.map(() => '?').join(', ')})` : ''} AND NOT camera.removed AND NOT detection.deleted ORDER BY camera.position, camera.id, detection.position, detection.id`,
+    [siteId, ...(cameras ?? [])]
   )
   return rows.map((row) => ({ ...keptOf(row), camera: row.camera_id, cameraName: row.camera_name }))
 }

@@ -32,10 +32,13 @@ export class DeviceTls {
     this.pinned = pinned
   }
 
-  /** `fetch` that looks at the device's certificate before anything is sent. */
+  /** Connections over which the device's certificate is looked at before anything is sent. */
+  get dispatcher(): Dispatcher {
+    return (this.agent ??= new Agent({ connect: this.connector() }))
+  }
+
   fetch(url: string, init: RequestInit): Promise<Response> {
-    this.agent ??= new Agent({ connect: this.connector() })
-    return fetchOver(url, { ...init, dispatcher: this.agent })
+    return fetchOver(url, { ...init, dispatcher: this.dispatcher })
   }
 
   /** @throws OtherCertificate */

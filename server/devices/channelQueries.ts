@@ -107,6 +107,16 @@ export async function channelsShowing(sql: Sql, camera: string): Promise<Channel
   ).map(rowOf)
 }
 
+/** A device's own, and those of other devices that show the same cameras; in the devices' own order. */
+export async function channelsBeside(sql: Sql, device: string): Promise<ChannelRow[]> {
+  return (
+    await sql.rows<Raw>(
+      `${select} WHERE c.device_id = ? OR c.camera_id IN (SELECT camera_id FROM device_channel WHERE device_id = ?) ORDER BY c.device_id, c.position`,
+      [device, device]
+    )
+  ).map(rowOf)
+}
+
 export async function channelsOf(sql: Sql, deviceId: string): Promise<ChannelRow[]> {
   return (
     await sql.rows<Raw>(`${select} WHERE c.device_id = ? ORDER BY c.position`, [deviceId])

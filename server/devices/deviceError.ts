@@ -41,9 +41,11 @@ export function deviceErrorOf(error: unknown, withinMs: number): DeviceError {
   if (cause instanceof DeviceError) return cause
   if ((error as Error).name === 'TimeoutError')
     return new DeviceError('slow', said('devices.theDeviceDidNotAnswer', withinMs / 1000), error)
-  const code = ((cause as { code?: string } | undefined)?.code ?? (error as Error).message).slice(
-    0,
-    80
+  const codes = [cause, error].map((e) => (e as { code?: unknown } | undefined)?.code)
+  const code = codes.find((c) => typeof c === 'string') ?? (error as Error).message
+  return new DeviceError(
+    'offline',
+    said('devices.theDeviceCannotBeReached', code.slice(0, 80)),
+    error
   )
-  return new DeviceError('offline', said('devices.theDeviceCannotBeReached', code), error)
 }

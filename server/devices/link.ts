@@ -389,12 +389,12 @@ export class DeviceLink {
     if (!(await this.wire.has('outputs'))) return null
     const uri = new URL(await this.mediaUri('GetSnapshotUri', profile))
     uri.searchParams.set('ago', seconds.toFixed(1))
-    return this.wire.whole((signal) => this.wire.get(uri.href, signal))
+    return this.wire.picture(uri.href)
   }
 
   async snapshot(profile: string): Promise<Buffer> {
     const uri = await this.mediaUri('GetSnapshotUri', profile)
-    return this.wire.whole((signal) => this.wire.get(uri, signal))
+    return this.wire.picture(uri)
   }
 
   /** Motion JPEG as it comes. @param uri of `streamUri` */

@@ -157,8 +157,7 @@ export class Devices {
 
   async one(id: string): Promise<DeviceView> {
     const row = await readDevice(this.database, id)
-    const everything = await readEverything(this.database, row.site)
-    return this.view(row, everything)
+    return this.view(row, await readEverything(this.database, row.site, id))
   }
 
   async events(id: string): Promise<DeviceEventView[]> {
@@ -612,7 +611,8 @@ export class Devices {
   /** Sets up the outputs that the device should switch by itself, for the rules that it holds by now. */
   private async sendOutputs(id: string, link: DeviceLink): Promise<SendResult[]> {
     const row = await readDevice(this.database, id)
-    const everything = await readEverything(this.database, row.site)
+    if (!row.outputs.some(({ keeps }) => keeps)) return []
+    const everything = await readEverything(this.database, row.site, id)
     const results: SendResult[] = []
     for (const output of row.outputs.filter((o) => waitingOf(row, o, everything).length)) {
       const wanted = wantedOutput(

@@ -8,7 +8,7 @@ import type { Database } from '../database.ts'
 import { readEndpoints } from '../actions/queries.ts'
 import { readAllDetections } from '../detections/queries.ts'
 import { readSchedules } from '../sites/queries.ts'
-import { listChannels, type ChannelRow } from './channelQueries.ts'
+import { channelsBeside, listChannels, type ChannelRow } from './channelQueries.ts'
 import { listTests, type DeviceRow } from './queries.ts'
 
 /** Everything of the plan and the devices that views of devices are made from, read at one go. */
@@ -23,10 +23,17 @@ export interface Everything {
   tests: { device: string; token: string; at: number }[]
 }
 
-export async function readEverything(database: Database, siteId: string): Promise<Everything> {
+/** @param device only what is of this device, and of the others that show its cameras; left out: all of the site */
+export async function readEverything(
+  database: Database,
+  siteId: string,
+  device?: string
+): Promise<Everything> {
+  const ofDevice = device === undefined ? null : await channelsBeside(database, device)
+  const cameras = ofDevice?.flatMap(({ camera }) => camera ?? [])
   const [channels, all, schedules, endpoints, tests] = await Promise.all([
-    listChannels(database, siteId),
-    readAllDetections(database, siteId),
+    ofDevice ?? listChannels(database, siteId),
+    readAllDetections(database, siteId, cameras),
     readSchedules(database, siteId),
     readEndpoints(database, siteId),
     listTests(database)
