@@ -49,6 +49,8 @@ export class LiveTriggers {
   /** Signal losses that have triggered, as `camera detection`, until the device is heard again. */
   private readonly silent = new Set<string>()
   private readonly debounced = new Map<string, NodeJS.Timeout>()
+  /** What has been read of sites, by the transaction in which it was. */
+  private readonly contexts = new WeakMap<Sql, Map<string, ActionsContext>>()
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> = Promise.resolve()
   private readonly walks: Walks
@@ -89,10 +91,15 @@ export class LiveTriggers {
     if (!relevant.length) return () => {}
     const channels = await channelsOf(sql, device)
     const taken: Ingested[] = []
-    // Most events trigger nothing: the rest of the site is read only when one may.
-    let read: ActionsContext | null = null
-    const context = async (): Promise<ActionsContext> =>
-      (read ??= await readContext(sql, (await readDevice(sql, device)).site))
+    // Most events trigger nothing: the rest of the site is read only when one may, and once in a transaction.
+    const context = async (): Promise<ActionsContext> => {
+      const { site } = await readDevice(sql, device)
+      const known = this.contexts.get(sql) ?? new Map<string, ActionsContext>()
+      this.contexts.set(sql, known)
+      const read = known.get(site) ?? (await readContext(sql, site))
+      known.set(site, read)
+      return read
+    }
     for (const event of relevant) {
       if (event.topic.includes('RuleEngine/'))
         taken.push(...(await this.rule(sql, device, event, channels, context)))

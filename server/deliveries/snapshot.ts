@@ -55,5 +55,5 @@ export async function drawSnapshot(
       }
     })
   }
-  return canvas.toBuffer('image/jpeg', 85)
+  return canvas.encode('jpeg', 85)
 }

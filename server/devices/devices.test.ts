@@ -7,6 +7,7 @@ import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { DeviceLink } from './link.ts'
 import { Encryption } from './encryption.ts'
+import { removeDevice } from './queries.ts'
 
 const ONE = 'analytics'
 const devices = new TestDevices()
@@ -251,6 +252,40 @@ describe('events of devices', () => {
       return list.length >= 200 && list
     })
     expect(rows.map((r) => r.rule)).toEqual(Array.from({ length: 200 }, (_, n) => `r${n}`))
+  })
+
+  // While the first four are waited for the others gather, and are kept together; then each that can be is, alone.
+  test('are kept of all that speak at once, but for one that is being removed', async () => {
+    const said = ['a', 'b', 'c', 'd', 'e', 'f', 'g']
+    const all: { device: Device; id: string }[] = []
+    for (const name of said) {
+      const device = await start('cam-waiting')
+      all.push({ device, id: (await add(device, { name })).body.id })
+    }
+    await eventually(async () => all.every(({ device }) => device.pullPoints.count() > 0))
+    await t.database.transaction(async (sql) => {
+      for (const { id } of all.slice(0, 4))
+        await sql.rows('SELECT id FROM device WHERE id = ? FOR UPDATE', [id])
+      for (const [n, { device, id }] of all.entries()) {
+        const at = Date.now()
+        device.pullPoints.put({
+          topic: 'tns1:Test',
+          operation: 'Changed',
+          at,
+          source: { Rule: said[n]! },
+          data: {}
+        })
+        await eventually(async () => (t.app.devices.subscriptions.heardAt(id) ?? 0) > at)
+      }
+      await removeDevice(t.database, all[5]!.id)
+    })
+    const kept = await eventually(async () => {
+      const rows = await t.database.rows<{ rule: string }>(
+        "SELECT rule FROM device_event WHERE topic = 'tns1:Test' AND rule BETWEEN 'a' AND 'g'"
+      )
+      return rows.length >= 6 && rows
+    })
+    expect(kept.map(({ rule }) => rule).sort()).toEqual(['a', 'b', 'c', 'd', 'e', 'g'])
   })
 })
 

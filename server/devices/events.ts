@@ -6,15 +6,14 @@ import type { DeviceEvent } from './link.ts'
 /** Keeps what came at one go, in the order in which it came. */
 export async function insertEvents(
   sql: Sql,
-  deviceId: string,
-  events: readonly DeviceEvent[],
+  events: readonly { device: string; event: DeviceEvent }[],
   receivedAt: number
 ): Promise<void> {
   if (!events.length) return
   await sql.run(
     `INSERT INTO device_event (device_id, topic, rule, data, device_at, received_at) VALUES ${events.map(() => '(?, ?, ?, ?, ?, ?)').join(', ')}`,
-    events.flatMap((e) => [
-      deviceId,
+    events.flatMap(({ device, event: e }) => [
+      device,
       e.topic.slice(0, 160),
       e.rule.slice(0, 80),
       JSON.stringify(e.data),

@@ -6,6 +6,7 @@ import type { SendResult, SendingView } from '../../core/devices/views.ts'
 import { differencesOf } from '../../core/formats/onvif/differences.ts'
 import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import { notFound } from '../errors.ts'
+import { mapConcurrent } from '../mapConcurrent.ts'
 import type { ChannelRow } from './channelQueries.ts'
 import type { DeviceLink } from './link.ts'
 import { DeviceError } from './deviceError.ts'
@@ -130,7 +131,7 @@ async function settle(
   }
 }
 
-/** How many devices are sent to at a time. */
+/** How many devices are sent to at a time, at most. */
 const AT_ONCE = 8
 const KEPT = 20
 
@@ -191,17 +192,4 @@ export class Sendings {
       device.state = 'failed'
     }
   }
-}
-
-/** Does work for each item, so many at a time. */
-export async function mapConcurrent<T>(
-  most: number,
-  items: readonly T[],
-  work: (item: T) => Promise<void>
-): Promise<void> {
-  let next = 0
-  const turn = async (): Promise<void> => {
-    while (next < items.length) await work(items[next++]!)
-  }
-  await Promise.all(Array.from({ length: Math.min(most, items.length) }, turn))
 }

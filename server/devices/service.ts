@@ -52,7 +52,8 @@ import {
   type DeviceRow
 } from './queries.ts'
 import type { Encryption } from './encryption.ts'
-import { mapConcurrent, sendChange, sendChannel } from './sending.ts'
+import { mapConcurrent } from '../mapConcurrent.ts'
+import { sendChange, sendChannel } from './sending.ts'
 import { OtherCertificate } from './certificates.ts'
 import { DeviceError, isRefusal, type DeviceErrorKind } from './deviceError.ts'
 import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
@@ -64,7 +65,7 @@ import { readEverything, viewOf, waitingOf, type Everything } from './view.ts'
 /** A clock that is off by more makes times of events wrong by more than anybody would notice. */
 const CLOCK_SECONDS = 2
 const POLL_MS = 30_000
-/** How many devices are read at a time by the timer. */
+/** How many devices are read at a time by the timer, at most. */
 const READ_AT_ONCE = 12
 const TEST_SECONDS = 3
 

@@ -4,6 +4,19 @@ import type { DeviceEvent, DeviceLink } from './link.ts'
 import { Listener, type Subscription } from './listener.ts'
 import { saveSubscription, type DeviceRow } from './queries.ts'
 
+/** So many answers of devices are kept in one transaction at most, and so many transactions go on at a time. */
+const TOGETHER = 8
+const LANES = 4
+
+/** An answer of a device that is still to be kept. */
+interface Untaken {
+  device: string
+  events: DeviceEvent[]
+  subscription: Subscription
+  kept: () => void
+  notKept: (error: unknown) => void
+}
+
 /** Listens to the devices: keeps what they say, tells whoever wants to know, and remembers how their contacts stand. */
 export class EventSubscriptions {
   private readonly database: Database
@@ -17,6 +30,8 @@ export class EventSubscriptions {
   private readonly closing = new Set<Promise<void>>()
   /** States of contacts as they were heard, by device and token. */
   private readonly contacts = new Map<string, Map<string, boolean>>()
+  private readonly untaken: Untaken[] = []
+  private lanes = 0
   private heardIn:
     ((sql: Sql, device: string, events: DeviceEvent[]) => Promise<() => void>) | null = null
   private readonly hearers = new Set<(device: string, events: DeviceEvent[]) => void>()
@@ -97,18 +112,61 @@ export class EventSubscriptions {
     ])
   }
 
-  private async take(id: string, events: DeviceEvent[], subscription: Subscription): Promise<void> {
+  private take(device: string, events: DeviceEvent[], subscription: Subscription): Promise<void> {
     for (const { rule, data } of events.filter((e) => e.topic.endsWith('/DigitalInput'))) {
-      const states = this.contacts.get(id) ?? new Map<string, boolean>()
-      this.contacts.set(id, states.set(rule, data.LogicalState === 'true'))
+      const states = this.contacts.get(device) ?? new Map<string, boolean>()
+      this.contacts.set(device, states.set(rule, data.LogicalState === 'true'))
     }
     const happened = events.filter(({ initial }) => !initial)
-    const committed = await this.database.transaction(async (sql) => {
-      await insertEvents(sql, id, happened, Date.now())
-      await saveSubscription(sql, id, subscription)
-      return happened.length && this.heardIn ? this.heardIn(sql, id, happened) : () => {}
+    return new Promise((kept, notKept) => {
+      this.untaken.push({ device, events: happened, subscription, kept, notKept })
+      if (this.lanes < LANES) void this.takeAll()
     })
-    committed()
-    if (happened.length) for (const hearer of this.hearers) hearer(id, happened)
+  }
+
+  /**
+   * Keeps what has come; what comes while all lanes are taken is kept together. When all cameras see the same rain, that is
+   * fewer transactions, and connections stay free for answers to people.
+   */
+  private async takeAll(): Promise<void> {
+    this.lanes++
+    while (this.untaken.length) {
+      const list = this.untaken.splice(0, TOGETHER)
+      try {
+        await this.takeTogether(list)
+      } catch {
+        // One of them may be of a device that was just removed: the others are kept without it.
+        for (const one of list) await this.takeTogether([one]).catch(one.notKept)
+      }
+    }
+    this.lanes--
+  }
+
+  /** @throws what goes wrong; nothing of it is kept then */
+  private async takeTogether(list: readonly Untaken[]): Promise<void> {
+    const { heardIn } = this
+    const committed = await this.database.transaction(async (sql) => {
+      await insertEvents(
+        sql,
+        list.flatMap(({ device, events }) => events.map((event) => ({ device, event }))),
+        Date.now()
+      )
+      const follows = []
+      for (const { device, events, subscription } of list) {
+        await saveSubscription(sql, device, subscription)
+        follows.push(events.length && heardIn ? await heardIn(sql, device, events) : null)
+      }
+      return follows
+    })
+    for (const [place, { device, events, kept }] of list.entries()) {
+      kept()
+      // It is kept: what goes wrong from here on is no reason to take it again.
+      try {
+        committed[place]?.()
+        if (events.length) for (const hearer of this.hearers) hearer(device, events)
+      } catch (error) {
+        this.log(error)
+      }
+    }
   }
 }
