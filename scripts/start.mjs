@@ -34,6 +34,8 @@ try {
   }
 } catch (error) {
   await begun?.end()
+  // Whoever has ended it knows why.
+  if (begun?.isAsked()) process.exit(0)
   console.error(setup.error(error.message))
   process.exit(1)
 }

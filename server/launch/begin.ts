@@ -40,6 +40,8 @@ export interface Beginning {
   end: () => Promise<void>
   /** From now on Ctrl-C ends everything at once. @throws Error when it was asked for before */
   started: () => void
+  /** Whether Ctrl-C was what ended it. */
+  isAsked: () => boolean
 }
 
 /** A name without a port may stand for the port that is listened at, and for a proxy at the usual one. */
@@ -130,7 +132,8 @@ export async function begin(args: string[]): Promise<Beginning | null> {
       started: () => {
         started = true
         if (asked) throw new Error('stopped while starting')
-      }
+      },
+      isAsked: () => asked
     }
   } catch (error) {
     started = true

@@ -1,4 +1,4 @@
-import { spawnSync, type ChildProcess } from 'node:child_process'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
@@ -126,6 +126,23 @@ describe('npm start', () => {
     expect(await interrupt(third.child)).toBe(0)
     expect(withFolder()).toBe('')
   }, 600_000)
+
+  test('Ctrl-C while it starts ends what it has begun, and is no error', async () => {
+    const child = spawn(
+      process.execPath,
+      ['scripts/start.mjs', '--data', folder, '--no-demo', '--port', String(await freePort())],
+      { detached: true, stdio: ['ignore', 'pipe', 'pipe'] }
+    )
+    running.push(child)
+    let errors = ''
+    child.stderr.on('data', (part: Buffer) => (errors += part.toString()))
+    // The simulators and the database are starting then, and the program is still to be loaded.
+    await once(child.stdout, 'data')
+    expect(await interrupt(child)).toBe(0)
+    expect(errors).not.toContain('error')
+    expect(withFolder()).toBe('')
+    expect(existsSync(join(folder, 'running.json'))).toBe(false)
+  })
 
   test('reports a port in use, and leaves nothing running', async () => {
     const server = createServer().listen(0, '127.0.0.1')
