@@ -36,7 +36,7 @@ const SQL = anyOf(
   '',
   /\b(SELECT|START TRANSACTION|INSERT INTO|UPDATE|DELETE FROM|CREATE|ALTER|WHERE|VALUES|LIMIT)\b/,
   /\b(ORDER BY|GROUP BY|FORCE INDEX|STRAIGHT_JOIN|IS NULL|FIELD\(|LOCK|SHOW|SET|AND|OR)\b/,
-  /\bIN \(|^\(fired_at/,
+  /\bIN \(|^\(fired_at|\bJSON_TABLE\(/,
   // A list of columns.
   /^[a-z_.]+(, [a-z_.]+)+(,|$)/
 )
