@@ -63,5 +63,5 @@ export const clips = messages({
   trackingFrame: (done: number, expected: null | number, left: number | null) =>
     `Tracking targets, frame ${done}${expected ? ` of ${expected}` : ''}${timeLeft(left)}`,
   tracking: 'Tracking targets',
-  waiting: 'Waiting for another analysis'
+  waiting: 'Waiting for its turn'
 })
