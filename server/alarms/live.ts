@@ -14,7 +14,7 @@ import type { Database, Sql } from '../database.ts'
 import { channelsOf, listChannels, type ChannelRow } from '../devices/channelQueries.ts'
 import type { Devices } from '../devices/service.ts'
 import type { DeviceEvent } from '../devices/link.ts'
-import { readDevice } from '../devices/queries.ts'
+import { readDevice, type DeviceRow } from '../devices/queries.ts'
 import { confirmByCamera } from '../deliveries/queries.ts'
 import { detectionsOfKind, findDetection } from '../detections/queries.ts'
 import { siteOfCamera } from '../sites/queries.ts'
@@ -92,8 +92,10 @@ export class LiveTriggers {
     const channels = await channelsOf(sql, device)
     const taken: Ingested[] = []
     // Most events trigger nothing: the rest of the site is read only when one may, and once in a transaction.
+    let row: Promise<DeviceRow> | null = null
+    const ofDevice = (): Promise<DeviceRow> => (row ??= readDevice(sql, device))
     const context = async (): Promise<ActionsContext> => {
-      const { site } = await readDevice(sql, device)
+      const { site } = await ofDevice()
       const known = this.contexts.get(sql) ?? new Map<string, ActionsContext>()
       this.contexts.set(sql, known)
       const read = known.get(site) ?? (await readContext(sql, site))
@@ -102,7 +104,7 @@ export class LiveTriggers {
     }
     for (const event of relevant) {
       if (event.topic.includes('RuleEngine/'))
-        taken.push(...(await this.rule(sql, device, event, channels, context)))
+        taken.push(...(await this.rule(sql, ofDevice, event, channels, context)))
       else if (event.topic.endsWith('/Relay')) await this.output(sql, device, event, context)
       else taken.push(...(await this.contact(sql, device, event, context)))
     }
@@ -112,7 +114,7 @@ export class LiveTriggers {
   /** A rule on the device has triggered. */
   private async rule(
     sql: Sql,
-    device: string,
+    ofDevice: () => Promise<DeviceRow>,
     event: DeviceEvent,
     channels: readonly ChannelRow[],
     context: () => Promise<ActionsContext>
@@ -123,7 +125,7 @@ export class LiveTriggers {
     if (!channel?.camera) return []
     const detection = await findDetection(sql, channel.camera, event.rule)
     if (!detection) return []
-    const { clockAhead, outputs } = await readDevice(sql, device)
+    const { id: device, clockAhead, outputs } = await ofDevice()
     const firedAt = Math.round(
       (Number.isFinite(event.at) ? event.at : Date.now()) - (clockAhead ?? 0) * 1000
     )

@@ -134,9 +134,10 @@ export class EventSubscriptions {
       const list = this.untaken.splice(0, TOGETHER)
       try {
         await this.takeTogether(list)
-      } catch {
+      } catch (error) {
+        if (list.length === 1) list[0]!.notKept(error)
         // One of them may be of a device that was just removed: the others are kept without it.
-        for (const one of list) await this.takeTogether([one]).catch(one.notKept)
+        else for (const one of list) await this.takeTogether([one]).catch(one.notKept)
       }
     }
     this.lanes--
