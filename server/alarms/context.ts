@@ -17,42 +17,55 @@ export interface ActionsContext {
   names: ReadonlyMap<string, string>
 }
 
-/** Hours are worked out once for the same schedules; by site. */
-const known = new Map<string, { key: string; hours: EndpointHours }>()
+/** Of each site what was read last, and all that it depends on as it was then. */
+const known = new Map<string, { stamp: string; context: ActionsContext }>()
 
+/**
+ * A site as deciding about its triggers needs it. Read again only when something of it has changed: with many triggers a
+ * second, reading it for each would take longer than all else. The caller changes nothing in it.
+ */
 export async function readContext(sql: Sql, siteId: string): Promise<ActionsContext> {
+  const [row] = await sql.rows<Record<string, unknown>>(stampOfSite, [siteId])
+  const stamp = JSON.stringify(row)
+  const last = known.get(siteId)
+  if (row && last?.stamp === stamp) return last.context
+  // Whatever changes from here on changes the stamp that the next one reads.
+  const context = await readAll(sql, siteId)
+  known.set(siteId, { stamp, context })
+  return context
+}
+
+/**
+ * One row that is another one whenever a site's inputs, hours, endpoints, settings, names or outputs are: what counts its
+ * versions never has one again; of all else there is a sum of checksums.
+ */
+const stampOfSite = `SELECT DATABASE() AS site_of, site.name, time_zone, latitude, longitude, inputs, surroundings, is_set_up, version, changed_at,
+  ${['endpoint', 'schedule', 'site_setting']
+    .map(
+      (table) =>
+        `(SELECT CONCAT_WS(' ', COUNT(*), SUM(version), MAX(changed_at)) FROM ${table} WHERE site_id = site.id) AS ${table}s`
+    )
+    .join(', ')},
+  (SELECT CONCAT_WS(' ', COUNT(*), SUM(CRC32(CONCAT(id, ' ', name)))) FROM camera WHERE site_id = site.id AND NOT removed) AS cameras,
+  (SELECT CONCAT_WS(' ', COUNT(*), SUM(CRC32(CONCAT_WS(' ', id, name, outputs)))) FROM device WHERE site_id = site.id) AS devices
+  FROM site WHERE id = ? AND NOT removed`
+
+async function readAll(sql: Sql, siteId: string): Promise<ActionsContext> {
   const site = await readSiteAlone(sql, siteId)
-  const [endpoints, schedules, settings, names] = [
+  const [endpoints, saved, settings, names] = [
     await readEndpoints(sql, site.id),
     await readSchedules(sql, site.id),
     await readSettings(sql, site.id),
     await namesOf(sql, site.id)
   ]
   const kept = endpoints.map((e) => e.endpoint)
-  const key = JSON.stringify([
-    site.id,
-    site.timeZone,
-    site.position,
-    schedules.map(({ schedule, version, changedAt }) => [schedule.id, version, changedAt])
-  ])
-  let hours = known.get(site.id)
-  if (hours?.key !== key) {
-    hours = {
-      key,
-      hours: new EndpointHours(
-        schedules.map((s) => s.schedule),
-        site.timeZone,
-        site.position ?? undefined
-      )
-    }
-    known.set(site.id, hours)
-  }
+  const schedules = saved.map((s) => s.schedule)
   return {
     site,
-    schedules: schedules.map((s) => s.schedule),
+    schedules,
     actions: {
       endpoints: kept,
-      hours: hours.hours,
+      hours: new EndpointHours(schedules, site.timeZone, site.position ?? undefined),
       people: settings.people.people,
       mail: settings.mail.mail,
       outputs: new Set(

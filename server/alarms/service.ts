@@ -4,7 +4,7 @@ import type { AlarmView } from '../../core/api.ts'
 import { InputError } from '../../core/errors.ts'
 import { isOutput } from '../../core/formats/actions.ts'
 import type { Database, Sql } from '../database.ts'
-import { readDetections } from '../detections/queries.ts'
+import { findDetection } from '../detections/queries.ts'
 import { conflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
 import { readContext, type ActionsContext } from './context.ts'
@@ -85,11 +85,8 @@ export class Alarms {
     direction?: 'leftToRight' | 'rightToLeft'
     cause?: NewTrigger['trigger']['cause']
   }): Promise<Ingested> {
-    const kept = (await readDetections(this.database, camera)).find(
-      ({ detection }) => detection.id === id
-    )
-    if (!kept) throw notFound(said('things.detectionOn', id.slice(0, 64), camera.slice(0, 64)))
-    const { detection } = kept
+    const detection = await findDetection(this.database, camera, id)
+    if (!detection) throw notFound(said('things.detectionOn', id.slice(0, 64), camera.slice(0, 64)))
     if (!detection.enabled) throw conflict(said('alarms.isSwitchedOff', detection.name))
     return this.take({
       source: 'sender',

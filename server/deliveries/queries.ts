@@ -150,23 +150,52 @@ const note = (
     outcomeText(outcome)
   ])
 
-/** It has been confirmed; from now on it is never made again. */
-export async function markSent(
-  database: Database,
-  id: number,
-  outcome: Said | string,
-  result: object | null,
-  begun: number,
-  now: number
-): Promise<void> {
-  await database.transaction(async (sql) => {
-    const { affectedRows } = await sql.run(
-      "UPDATE delivery SET state = 'sent', attempts = attempts + 1, error = NULL, begun_at = COALESCE(begun_at, ?), sent_at = ?, result = ? WHERE id = ? AND state = 'pending'",
-      [begun, now, result && JSON.stringify(result), id]
+/** A delivery that has been made. */
+export interface Made {
+  id: number
+  outcome: Said | string
+  result: object | null
+  /** When it was begun and when it was made, ms of UTC. */
+  begun: number
+  at: number
+}
+
+/** They have been confirmed; from now on they are never made again. All of them are noted, or none. */
+export async function markSent(database: Database, made: readonly Made[]): Promise<void> {
+  // One text for any number of them: a statement of its own for each number would have to be kept ready.
+  const table = (some: readonly Made[]): string =>
+    JSON.stringify(
+      some.map(({ id, begun, at, outcome, result }) => ({
+        id,
+        begun,
+        at,
+        words: outcomeText(outcome),
+        result: result && JSON.stringify(result)
+      }))
     )
-    if (affectedRows) await note(sql, id, now, true, outcome)
+  const inOrder = [...made].sort((a, b) => a.id - b.id)
+  await database.transaction(async (sql) => {
+    // A camera may have said so in the meantime.
+    const pending = await sql.rows<{ id: number }>(
+      `SELECT made.id FROM ${MADE} STRAIGHT_JOIN delivery ON delivery.id = made.id WHERE state = 'pending' FOR UPDATE`,
+      [table(inOrder)]
+    )
+    const ids = new Set(pending.map(({ id }) => id))
+    const noted = table(inOrder.filter(({ id }) => ids.has(id)))
+    await sql.run(
+      `UPDATE ${MADE} STRAIGHT_JOIN delivery ON delivery.id = made.id
+          SET state = 'sent', attempts = attempts + 1, error = NULL, begun_at = COALESCE(begun_at, made.begun), sent_at = made.at, delivery.result = made.result`,
+      [noted]
+    )
+    await sql.run(
+      `INSERT INTO delivery_attempt (delivery_id, made_at, ok, words) SELECT id, at, TRUE, words FROM ${MADE}`,
+      [noted]
+    )
   })
 }
+
+const MADE =
+  "JSON_TABLE(?, '$[*]' COLUMNS (id BIGINT PATH '$.id', begun BIGINT PATH '$.begun', at BIGINT PATH '$.at', words LONGTEXT PATH '$.words', result LONGTEXT PATH '$.result')) made"
 
 /** Notes a failed attempt; `nextAt` null gives up. */
 export async function markFailed(

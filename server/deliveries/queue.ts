@@ -10,7 +10,8 @@ import {
   markFailed,
   markSent,
   readDue,
-  type DueDelivery
+  type DueDelivery,
+  type Made
 } from './queries.ts'
 import { Refused } from './refused.ts'
 
@@ -20,6 +21,7 @@ export type Send = (due: DueDelivery) => Promise<Done>
 const POLL_MS = 500
 const MARK_AGAIN_MS = 500
 const GATHER_MS = 5
+const CONFIRMED_TOGETHER = 100
 
 /**
  * Makes the deliveries of triggers, from the table in which they stand: after an end of the server,
@@ -34,6 +36,8 @@ export class Queue {
   private readonly changed: () => void
   /** Of each endpoint, by its id, those that are being made now. */
   private readonly making = new Map<string, Map<number, Promise<void>>>()
+  private readonly unconfirmed: { made: Made; resolve: () => void }[] = []
+  private confirming: Promise<void> | null = null
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> | null = null
   private again = false
@@ -120,22 +124,42 @@ export class Queue {
       this.changed()
       return
     }
-    await this.confirm(due.id, done, begun)
+    const { outcome, result = null } = done
+    await this.confirm({ id: due.id, outcome, result, begun, at: Date.now() })
     this.changed()
   }
 
   /** It has been made: whatever happens, that is written down before anything else. */
-  private async confirm(id: number, { outcome, result }: Done, begun: number): Promise<void> {
-    const at = Date.now()
-    for (;;) {
+  private confirm(made: Made): Promise<void> {
+    return new Promise((resolve) => {
+      this.unconfirmed.push({ made, resolve })
+      this.confirming ??= this.confirmAll().finally(() => (this.confirming = null))
+    })
+  }
+
+  /** Those that are made while others are being written down are written down together. */
+  private async confirmAll(): Promise<void> {
+    let together = CONFIRMED_TOGETHER
+    while (this.unconfirmed.length) {
+      const some = this.unconfirmed.splice(0, together)
       try {
-        return await markSent(this.database, id, outcome, result ?? null, begun, at)
+        await markSent(
+          this.database,
+          some.map(({ made }) => made)
+        )
+        together = CONFIRMED_TOGETHER
       } catch (error) {
         this.log(error)
         // Without the database nothing else can be made either; while closing it is tried once more and left.
-        if (this.closed) return
-        await new Promise((resolve) => setTimeout(resolve, MARK_AGAIN_MS))
+        if (!this.closed) {
+          this.unconfirmed.push(...some)
+          // One that cannot be written down holds up none of the others.
+          together = 1
+          await new Promise((resolve) => setTimeout(resolve, MARK_AGAIN_MS))
+          continue
+        }
       }
+      for (const { resolve } of some) resolve()
     }
   }
 }

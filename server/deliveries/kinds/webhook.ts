@@ -2,6 +2,7 @@ import { wordsOf } from '../../../core/messages/words.ts'
 import { Failure } from '../../../core/errors.ts'
 import { said } from '../../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
+import { request } from 'undici'
 import type { EndpointOf } from '../../../core/formats/actions.ts'
 import { hostOf } from '../hostOf.ts'
 import { Refused } from '../refused.ts'
@@ -49,19 +50,20 @@ async function call(
   const address = new URL(url)
   const { host, port } = reach('web', address.hostname, Number(address.port))
   Object.assign(address, { hostname: host, port: port ? String(port) : '' })
-  // A name and password in the address are sent as what they mean (RFC 7617); in an address `fetch` refuses them.
+  // A name and password in the address are sent as what they mean (RFC 7617).
   const { username, password } = address
   const authorization =
     username || password
       ? `Basic ${Buffer.from(`${decodeURIComponent(username)}:${decodeURIComponent(password)}`).toString('base64')}`
       : null
   Object.assign(address, { username: '', password: '' })
-  let answer: Response
+  let status: number
   try {
-    answer = await fetch(address, {
+    const { statusCode, body: answer } = await request(address, {
       method: 'POST',
-      redirect: 'error',
       signal: AbortSignal.timeout(WEBHOOK_WITHIN_MS),
+      // An alarm never goes by a connection that the other side may just be closing.
+      reset: true,
       headers: {
         'content-type': 'application/json',
         'idempotency-key': key,
@@ -69,6 +71,9 @@ async function call(
       },
       body: JSON.stringify(body)
     })
+    status = statusCode
+    // What it says beside that is not read, however long it is.
+    answer.on('error', () => {}).destroy()
   } catch (error) {
     throw new Failure(
       (error as Error).name === 'TimeoutError'
@@ -77,9 +82,8 @@ async function call(
       error
     )
   }
-  await answer.body?.cancel()
-  if (answer.status >= 400 && answer.status < 500 && answer.status !== 408 && answer.status !== 429)
-    throw new Refused(said('deliveries.webhookRefused', answer.status))
-  if (!answer.ok) throw new Failure(said('deliveries.webhookFailed', answer.status))
-  return { outcome: said('deliveries.webhookDone', answer.status) }
+  if (status >= 400 && status < 500 && status !== 408 && status !== 429)
+    throw new Refused(said('deliveries.webhookRefused', status))
+  if (status < 200 || status > 299) throw new Failure(said('deliveries.webhookFailed', status))
+  return { outcome: said('deliveries.webhookDone', status) }
 }
