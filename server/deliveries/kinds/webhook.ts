@@ -72,8 +72,8 @@ async function call(
       body: JSON.stringify(body)
     })
     status = statusCode
-    // What it says beside that is not read, however long it is.
-    answer.on('error', () => {}).destroy()
+    // What it says beside that is thrown away.
+    void answer.dump().catch(() => {})
   } catch (error) {
     throw new Failure(
       (error as Error).name === 'TimeoutError'
