@@ -6,12 +6,29 @@ import { WEEKDAYS, type Schedule, type SitePosition, type Weekday } from '../for
 const MINUTE = 60_000
 const DAY = 24 * 60 * MINUTE
 
-/** Stretches of constant offset from UTC in `[from, to)`; a change of the clock is found to the minute. */
-function offsetStretches(
-  zone: string,
-  from: number,
+interface Stretch {
+  from: number
   to: number
-): { from: number; to: number; offset: number }[] {
+  offset: number
+}
+
+/** Of the last few questions: a site is asked for the same year again and again, and finding them takes some 30 ms. */
+const known = new Map<string, readonly Stretch[]>()
+const MAX_KNOWN = 20
+
+/** Stretches of constant offset from UTC in `[from, to)`; a change of the clock is found to the minute. */
+function offsetStretches(zone: string, from: number, to: number): readonly Stretch[] {
+  const key = `${zone} ${from} ${to}`
+  let stretches = known.get(key)
+  if (!stretches) {
+    stretches = findStretches(zone, from, to)
+    if (known.size >= MAX_KNOWN) known.clear()
+    known.set(key, stretches)
+  }
+  return stretches
+}
+
+function findStretches(zone: string, from: number, to: number): Stretch[] {
   const stretches = [{ from, to, offset: offsetAt(zone, from) }]
   const step = 3 * 60 * MINUTE
   for (let t = from; t < to; t += step) {

@@ -66,7 +66,12 @@ export function ownerOf(url: string): Owner | null {
   return owner
 }
 
-/** @throws ApiError when the thing that an address names is another site's; what is nowhere is left to the route */
+/**
+ * Asked before every request about a site, in one question.
+ *
+ * @throws ApiError when the site is not there, or the thing that an address names is another site's; what is nowhere is
+ * left to the route
+ */
 export async function refuseForeign(
   sql: Sql,
   site: string,
@@ -74,11 +79,12 @@ export async function refuseForeign(
   params: Params
 ): Promise<void> {
   const owner = ownerOf(url)
-  const id = owner && params[owner.param]
-  if (!owner || id === undefined || id === null) return
-  const [row] = await sql.rows<{ site_id: string }>(owner.query, [id])
-  if (row && row.site_id !== site) throw notFound(said('things.thing', String(id).slice(0, 64)))
+  const id = (owner && params[owner.param]) ?? null
+  const [row] = await sql.rows<{ owner: string | null }>(
+    `SELECT ${owner && id !== null ? `(${owner.query})` : 'NULL'} AS owner FROM site WHERE id = ? AND NOT removed`,
+    [...(id === null ? [] : [id]), site]
+  )
+  if (!row) throw notFound(said('things.site'))
+  if (row.owner !== null && row.owner !== site)
+    throw notFound(said('things.thing', String(id).slice(0, 64)))
 }
-
-export const isSiteThere = async (sql: Sql, site: string): Promise<boolean> =>
-  (await sql.rows('SELECT 1 FROM site WHERE id = ? AND NOT removed', [site])).length === 1

@@ -10,7 +10,7 @@ import type { PhoneLinks } from '../phone/links.ts'
 import { answerError, notAllowed, notFound, notSignedIn, tooMany } from '../errors.ts'
 import { accountAt } from '../../core/accounts/accounts.ts'
 import type { Sql } from '../database.ts'
-import { isSiteThere, ownerOf, refuseForeign, type Params } from './owners.ts'
+import { ownerOf, refuseForeign, type Params } from './owners.ts'
 import { INSTALLER, SIGNED_IN, type Api, type Who } from './route.ts'
 import { refuseIllFormed, validatorCompiler } from './validation.ts'
 
@@ -124,7 +124,6 @@ export async function registerApi(
         async (ofSite) => {
           ofSite.addHook('onRoute', ({ url }) => void ownerOf(url))
           ofSite.addHook('onRequest', async ({ site, params, routeOptions }) => {
-            if (!(await isSiteThere(database, site))) throw notFound(said('things.site'))
             await refuseForeign(database, site, routeOptions.url ?? '', params as Params)
           })
           siteRoutes(ofSite)
