@@ -4,7 +4,7 @@ import { InputError } from '../core/errors.ts'
 import { constantRate, inputArguments, output } from './ffmpeg.ts'
 import type { Footage } from './probe.ts'
 
-const MAX_VIEW_WIDTH = 1280
+export const MAX_VIEW_WIDTH = 1280
 
 /**
  * Makes the copy of a clip that browsers play: H.264, a key picture every half second so that stepping is quick, the

@@ -164,6 +164,8 @@ export interface ClipView {
   bytes: number
   /** Painted from a script; its true targets are known. */
   made: boolean
+  /** Of what the camera reported, over a picture of later: nothing of it can be judged by the picture. */
+  reported: boolean
   /** What contacts did while it ran. */
   inputs: ArmInputs
   /** Seconds at which the tamper reference is learned again. */
@@ -488,6 +490,9 @@ export const MakeClipSchema = v.strictObject({
   start: v.optional(instant),
   script: v.unknown()
 })
+
+/** A clip of what the camera reported from one instant to another. */
+export const ReportedClipSchema = v.strictObject({ name: clipName, from: instant, to: instant })
 
 /** A clip's name and start as people may give them. */
 export const ClipChangeSchema = v.strictObject({

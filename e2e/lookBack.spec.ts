@@ -68,6 +68,20 @@ test('a line is answered for a day that is past; a trigger is marked, and stays 
   ).toHaveAttribute('aria-pressed', 'true')
 })
 
+test('a stretch becomes a clip, with the same triggers; a longer one cannot', async ({ page }) => {
+  const from = FROM + 8.5 * HOUR_MS
+  const hour = `/s/skerrow/bench/slipway?back=true&range=${from}-${from + HOUR_MS}&detection=quay-edge`
+  await page.goto(hour)
+  await expect(page.locator('.rail-item').first()).toContainText('1 trigger')
+  await page.getByRole('button', { name: 'Last 6 hours' }).click()
+  await expect(page.getByRole('button', { name: 'Save as clip' })).toBeDisabled()
+  await page.goto(hour)
+  await page.getByRole('button', { name: 'Save as clip' }).click()
+  await expect(page.getByText('the targets are what the camera reported')).toBeVisible()
+  await expect(page.locator('.rail-item').first()).toContainText('1 trigger')
+  await expect(page.getByRole('button', { name: /^Trigger of Quay edge, target 2/ })).toBeVisible()
+})
+
 test('a setting is swept, and settings are recommended, taken and taken back', async ({ page }) => {
   const path = '/api/sites/skerrow/cameras/slipway/marks'
   for (const { id } of (await (await page.request.get(path)).json()) as { id: number }[])

@@ -64,6 +64,7 @@ import { Handover } from './handover/service.ts'
 import { lookBackRoutes } from './lookBack/routes.ts'
 import { PhoneLinks } from './phone/links.ts'
 import { phoneLinkRoutes, phoneRoutes } from './phone/routes.ts'
+import { reportsOf } from './lookBack/reports.ts'
 import { LookBack } from './lookBack/service.ts'
 import { TargetMemory } from './watch/memory.ts'
 import { Evidence } from './watch/evidence.ts'
@@ -144,7 +145,15 @@ export async function makeApp({
   }) as FastifyInstance<Server>
   const logError = (error: unknown): void => http.log.error(error)
   const leftovers = new Leftovers(database, logError)
-  const clips = new Clips(database, join(folder, 'clips'), mostClipBytes, leftovers, logError)
+  const lookBack = new LookBack(database, join(folder, 'look-back'), logError)
+  const clips = new Clips(
+    database,
+    join(folder, 'clips'),
+    mostClipBytes,
+    leftovers,
+    logError,
+    reportsOf(lookBack, (camera) => devices.pictureNow(camera))
+  )
   const keys = await openKeys(database, folder, newKeys)
   const encryption = keys.devices
   const devices = new Devices(database, encryption, logError)
@@ -169,7 +178,6 @@ export async function makeApp({
     logError
   )
   const heartbeats = new Heartbeats(database, reach, logError)
-  const lookBack = new LookBack(database, join(folder, 'look-back'), logError)
   const memory = new TargetMemory(database, devices, lookBack, logError)
   const evidence = new Evidence(
     database,
@@ -270,7 +278,7 @@ export async function makeApp({
       watchRoutes(api, database, devices, evidence, answers)
       shiftRoutes(api, database, sessions)
       handoverRoutes(api, database, handover)
-      lookBackRoutes(api, database, lookBack, memory, proving, answers)
+      lookBackRoutes(api, database, lookBack, clips, memory, proving, answers)
       alarmRoutes(api, {
         database,
         alarms,

@@ -17,6 +17,9 @@ export interface ReportedColumns {
   likelihood: Float32Array
 }
 
+/** Of what is kept, tracks are made at this rate, whatever the camera's own is. */
+export const LOOK_BACK_FPS = 10
+
 /** From one instant to another, ms of UTC; the end is not in it. */
 export type Stay = readonly [from: number, to: number]
 

@@ -4,6 +4,7 @@ import type { Play } from '../../simulation/script.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { parsed } from '../columns.ts'
+import type { Found, Stretch } from './reported.ts'
 
 interface Row {
   id: string
@@ -21,6 +22,7 @@ interface Row {
   script: string | null
   inputs: string
   learn_anew: string
+  reported: string | null
 }
 
 const clipOf = (row: Row): ClipView => ({
@@ -37,6 +39,7 @@ const clipOf = (row: Row): ClipView => ({
   rows: row.row_count,
   bytes: row.bytes,
   made: row.script !== null,
+  reported: row.reported !== null,
   inputs: parsed(row.inputs),
   learnAnewAt: parsed(row.learn_anew),
   progress: null,
@@ -44,7 +47,7 @@ const clipOf = (row: Row): ClipView => ({
 })
 
 const select =
-  'SELECT id, camera_id, name, state, start_at, fps, width, height, frames, target_count, row_count, bytes, script, inputs, learn_anew FROM clip'
+  'SELECT id, camera_id, name, state, start_at, fps, width, height, frames, target_count, row_count, bytes, script, inputs, learn_anew, reported FROM clip'
 
 export async function listClips(sql: Sql, cameraId: string): Promise<ClipView[]> {
   return (
@@ -82,15 +85,16 @@ export async function clipIds(sql: Sql): Promise<string[]> {
   return (await sql.rows<{ id: string }>('SELECT id FROM clip')).map((row) => row.id)
 }
 
-/** @param play what a made clip is to be painted from */
+/** @param play what a made clip is to be painted from @param reported when that was, of a clip of reports */
 export async function insertClip(
   sql: Sql,
   clip: ClipView,
   now: number,
-  play: Play | null = null
+  play: Play | null = null,
+  reported: Stretch | null = null
 ): Promise<void> {
   await sql.run(
-    "INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at, script, inputs) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?, ?, ?)",
+    "INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at, script, inputs, reported) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?, ?, ?, ?)",
     [
       clip.id,
       clip.camera,
@@ -102,9 +106,19 @@ export async function insertClip(
       clip.bytes,
       now,
       play && JSON.stringify(play),
-      JSON.stringify(clip.inputs)
+      JSON.stringify(clip.inputs),
+      reported && JSON.stringify(reported)
     ]
   )
+}
+
+/** When what a clip shows was reported; null: it is of pictures. */
+export async function readReported(sql: Sql, id: string): Promise<Stretch | null> {
+  const [row] = await sql.rows<{ reported: string | null }>(
+    'SELECT reported FROM clip WHERE id = ?',
+    [id]
+  )
+  return row?.reported ? parsed<Stretch>(row.reported) : null
 }
 
 /** What a made clip is painted from; null for one that was sent. */
@@ -129,14 +143,12 @@ export async function setLearnAnew(
 export async function finishClip(
   sql: Sql,
   id: string,
-  frames: number,
-  targets: number,
-  rows: number,
+  { width, height, frames, targets, rows }: Found,
   sizes: Readonly<Record<string, number>>
 ): Promise<void> {
   await sql.run(
-    "UPDATE clip SET state = 'ready', frames = ?, target_count = ?, row_count = ?, file_sizes = ? WHERE id = ?",
-    [frames, targets, rows, JSON.stringify(sizes), id]
+    "UPDATE clip SET state = 'ready', width = ?, height = ?, frames = ?, target_count = ?, row_count = ?, file_sizes = ? WHERE id = ?",
+    [width, height, frames, targets, rows, JSON.stringify(sizes), id]
   )
 }
 

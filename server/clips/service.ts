@@ -11,7 +11,7 @@ import { Pace } from '../../analysis/pace.ts'
 import { makeView } from '../../analysis/pictures.ts'
 import { probe } from '../../analysis/probe.ts'
 import type { ClipView } from '../../core/api.ts'
-import type { ClipEvidence } from '../../core/detections/index.ts'
+import type { Evidence } from '../../core/detections/index.ts'
 import { InputError } from '../../core/errors.ts'
 import { readFaces, writeFaces } from '../../core/formats/faces.ts'
 import { readMeasures, writeMeasures } from '../../core/measures/measures.ts'
@@ -24,6 +24,15 @@ import type { Database } from '../database.ts'
 import { conflict, diskError, tooLarge } from '../errors.ts'
 import { writeWhole, type Leftovers } from '../files.ts'
 import { requireSpace } from '../space.ts'
+import { LOOK_BACK_FPS } from '../../core/lookBack/rows.ts'
+import {
+  NO_REPORTS,
+  REPORTED_FILES,
+  clipFromReports,
+  sizesOf,
+  type Reports,
+  type Stretch
+} from './reported.ts'
 import {
   clipIds,
   findClip,
@@ -32,6 +41,7 @@ import {
   readClip,
   readFileSizes,
   readPlay,
+  readReported,
   removeClip,
   setClipState,
   readyClips,
@@ -66,14 +76,17 @@ export class Clips {
   private readonly refused = new Map<string, ClipView>()
   /** Ends when it is the next one's turn. */
   private queue: Promise<unknown> = Promise.resolve()
+  private readonly reports: Reports
 
   constructor(
     database: Database,
     folder: string,
     mostBytes: number,
     leftovers: Leftovers,
-    log: (error: unknown) => void
+    log: (error: unknown) => void,
+    reports: Reports = NO_REPORTS
   ) {
+    this.reports = reports
     this.leftovers = leftovers
     this.database = database
     this.folder = folder
@@ -101,7 +114,7 @@ export class Clips {
   /** Which file of an analysed clip is not there, or not as it was written; null: none. */
   private async damaged(clip: ClipView): Promise<ClipFile | null> {
     const known = await readFileSizes(this.database, clip.id)
-    for (const name of ANALYSED) {
+    for (const name of filesOf(clip)) {
       const size = (await stat(this.file(clip.id, name)).catch(() => null))?.size ?? -1
       if (
         known?.[name] === undefined
@@ -168,6 +181,7 @@ export class Clips {
         rows: 0,
         bytes,
         made: false,
+        reported: false,
         inputs: {},
         learnAnewAt: [],
         progress: null,
@@ -204,6 +218,42 @@ export class Clips {
     return this.enqueue(clip)
   }
 
+  /**
+   * Starts to make a clip of what a camera reported.
+   *
+   * @throws InputError when nothing is known of that time
+   */
+  async report(cameraId: string, name: string, stretch: Stretch): Promise<ClipView> {
+    await requireSpace(this.folder)
+    if (!(await this.reports.tracks(cameraId, stretch)))
+      throw new InputError('$.from', said('watch.nothingKept'))
+    const id = randomUUID()
+    await mkdir(join(this.folder, id), { recursive: true })
+    const clip: ClipView = {
+      id,
+      camera: cameraId,
+      name,
+      state: 'analysing',
+      start: stretch.from,
+      fps: LOOK_BACK_FPS,
+      // Its picture says how large it is.
+      width: 0,
+      height: 0,
+      frames: 0,
+      targets: 0,
+      rows: 0,
+      bytes: 0,
+      made: false,
+      reported: true,
+      inputs: {},
+      learnAnewAt: [],
+      progress: null,
+      error: null
+    }
+    await insertClip(this.database, clip, Date.now(), null, stretch)
+    return this.enqueue(clip)
+  }
+
   private async begin(
     cameraId: string,
     name: string,
@@ -227,6 +277,7 @@ export class Clips {
       rows: 0,
       bytes: 0,
       made: true,
+      reported: false,
       inputs: armInputsOf(play, start),
       learnAnewAt: [],
       progress: null,
@@ -237,6 +288,7 @@ export class Clips {
   /** Learns the tamper reference again at the moments named, in seconds of the clip, and measures it again. */
   async learnAnew(id: string, seconds: readonly number[]): Promise<ClipView> {
     const clip = await readClip(this.database, id)
+    if (clip.reported) throw conflict(said('clips.isOfReports', clip.name))
     if (this.jobs.has(id) || clip.state !== 'ready')
       throw conflict(said('clips.thisClipIsBeingAnalysed'))
     const length = clip.frames / clip.fps
@@ -265,12 +317,14 @@ export class Clips {
   }
 
   /** What the clip's detections are evaluated on. */
-  async readEvidence(clip: ClipView): Promise<ClipEvidence> {
+  async readEvidence(clip: ClipView): Promise<Evidence> {
     const tracks = readMot(await readFile(this.file(clip.id, 'tracks.csv'), 'utf8'), clip.fps, clip)
     const faces = readFaces(await readFile(this.file(clip.id, 'faces.csv'), 'utf8'), clip)
     return {
       tracks: { ...tracks, faces },
-      measures: readMeasures(await readFile(this.file(clip.id, 'measures.bin')))
+      measures: clip.reported
+        ? null
+        : readMeasures(await readFile(this.file(clip.id, 'measures.bin')))
     }
   }
 
@@ -286,6 +340,9 @@ export class Clips {
   async analyseAgain(id: string): Promise<ClipView> {
     const clip = await readClip(this.database, id)
     if (this.jobs.has(id)) throw conflict(said('clips.thisClipIsBeingAnalysed2'))
+    // What was reported may be forgotten by now; what is kept of it stays.
+    if (clip.reported && clip.state === 'ready')
+      throw conflict(said('clips.isOfReports', clip.name))
     await setClipState(this.database, id, 'analysing')
     return this.enqueue({ ...clip, state: 'analysing' })
   }
@@ -321,13 +378,14 @@ export class Clips {
       ...clip,
       progress: { share: null, step: said('clips.waiting') }
     }
-    const turn = this.queue
+    // What was reported is there within seconds: it waits for no analysis, and none for it.
+    const turn = clip.reported ? Promise.resolve() : this.queue
     // One that is stopped or removed while it waits does not wait for those before it.
     const stopped = new Promise((resolve) => stop.signal.addEventListener('abort', resolve))
     const ended = Promise.race([turn, stopped])
       .then(() => this.work(shown, stop.signal))
       .catch(this.log)
-    this.queue = Promise.all([turn, ended])
+    if (!clip.reported) this.queue = Promise.all([turn, ended])
     this.jobs.set(clip.id, { clip: shown, stop, ended })
     return shown
   }
@@ -336,6 +394,7 @@ export class Clips {
     const original = this.file(clip.id, 'original')
     try {
       signal.throwIfAborted()
+      if (clip.reported) return await this.takeReports(clip, signal)
       if (clip.made && !existsSync(original)) await this.paint(clip, original, signal)
       clip.progress = { share: 0, step: said('clips.tracking') }
       const pace = new Pace()
@@ -361,12 +420,18 @@ export class Clips {
         writeFaces(tracks.faces ?? new Map(), footage)
       )
       await writeWhole(this.file(clip.id, 'measures.bin'), writeMeasures(measures))
-      const sizes = Object.fromEntries(
-        await Promise.all(
-          ANALYSED.map(async (name) => [name, (await stat(this.file(clip.id, name))).size] as const)
-        )
+      await finishClip(
+        this.database,
+        clip.id,
+        {
+          width: clip.width,
+          height: clip.height,
+          frames,
+          targets: spansOf(tracks).length,
+          rows: tracks.length
+        },
+        await sizesOf(ANALYSED, (name) => this.file(clip.id, name))
       )
-      await finishClip(this.database, clip.id, frames, spansOf(tracks).length, tracks.length, sizes)
     } catch (error) {
       if (signal.reason === closing) return
       // A disk that is full is no fault of the clip: it is kept, and can be analysed again.
@@ -381,6 +446,15 @@ export class Clips {
     } finally {
       this.jobs.delete(clip.id)
     }
+  }
+
+  private async takeReports(clip: ClipView, signal: AbortSignal): Promise<void> {
+    const stretch = await readReported(this.database, clip.id)
+    if (!stretch) throw new Error(`clip ${clip.id} does not say when it was reported`)
+    clip.progress = { share: null, step: said('clips.takingReports') }
+    const file = (name: ClipFile): string => this.file(clip.id, name)
+    const found = await clipFromReports(this.reports, clip, stretch, file, signal)
+    await finishClip(this.database, clip.id, found, await sizesOf(REPORTED_FILES, file))
   }
 
   /** Paints a made clip, and keeps what is truly in it beside it. */
@@ -423,5 +497,6 @@ const ANALYSED = [
   'faces.csv',
   'measures.bin'
 ] as const satisfies readonly ClipFile[]
+const filesOf = (clip: ClipView): readonly ClipFile[] => (clip.reported ? REPORTED_FILES : ANALYSED)
 
 const closing = new Error('the server is closing')

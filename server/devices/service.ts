@@ -534,6 +534,12 @@ export class Devices {
     return null
   }
 
+  /** What a camera shows now; null: no device that can be reached shows it. @throws DeviceError */
+  async pictureNow(camera: string): Promise<Buffer | null> {
+    const shown = await this.channelShowing(camera)
+    return shown && this.pictures.snapshot(shown)
+  }
+
   /** The cameras of a site that a device shows which can be spoken with. */
   async camerasShown(
     site: string,

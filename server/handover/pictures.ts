@@ -81,7 +81,8 @@ export async function cameraPicture(
   now: number
 ): Promise<CameraPicture> {
   const own = ready
-    .filter((clip) => clip.camera === camera)
+    // A clip of reports has a picture of another time.
+    .filter((clip) => clip.camera === camera && !clip.reported)
     .sort((a, b) => b.start - a.start || a.id.localeCompare(b.id))
   const ofClip = async (clip: ClipView): Promise<Buffer> =>
     pictureAt(clips.file(clip.id, 'view.mp4'), PICTURE_AT)

@@ -3,7 +3,7 @@ import { said } from '../../core/messages/said.ts'
 import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { PieceByPiece, countByHour, type Found } from '../../core/lookBack/counting.ts'
-import { rowsWithin, tracksOf, type Stay } from '../../core/lookBack/rows.ts'
+import { LOOK_BACK_FPS, rowsWithin, tracksOf, type Stay } from '../../core/lookBack/rows.ts'
 import { writeTracks } from '../../core/lookBack/tracksBytes.ts'
 import type { Mark } from '../../core/marks/marks.ts'
 import { nameTargets } from '../../core/marks/nameTargets.ts'
@@ -19,9 +19,6 @@ import { closeHour } from './closing.ts'
 import { HOUR_MS, hoursBetween, readHourOf, readRange, readStrip } from './hours.ts'
 
 /** What threads do with what cameras have reported; each with the folder in which that is. */
-
-/** Of what is kept, tracks are made at this rate, whatever the camera's own is. */
-export const LOOK_BACK_FPS = 10
 
 interface OfCamera {
   camera: string

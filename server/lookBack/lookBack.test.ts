@@ -1,8 +1,10 @@
+import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { evaluate } from '../../core/detections/index.ts'
 import type { Detection } from '../../core/formats/plan.ts'
+import { readMot } from '../../core/formats/mot.ts'
 import { readTracks } from '../../core/lookBack/tracksBytes.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { HourWriter } from './hourWriter.ts'
@@ -120,6 +122,104 @@ describe('looking back', () => {
     expect((await ask(`/tracks?from=${from}&to=${to()}`)).status).toBe(422)
     expect((await ask(`?from=x&to=${to()}`)).status).toBe(422)
     expect((await t.ask('GET', `/cameras/none/look-back?from=${from}&to=${to()}`)).status).toBe(404)
+  })
+
+  describe('a stretch saved as a clip', () => {
+    const save = (stretch: object) =>
+      t.ask('POST', '/cameras/slipway/look-back/clips', { name: 'Passers', ...stretch })
+    let id: string
+
+    test('has the targets that the camera reported, and a picture of the camera', async () => {
+      const { status, body } = await save({ from, to: from + 1_800_000 })
+      expect(status).toBe(201)
+      expect(body).toMatchObject({ name: 'Passers', start: from, fps: 10, reported: true })
+      id = body.id
+      const clip: any = await eventually(async () => {
+        const now = (await t.ask('GET', `/clips/${id}`)).body
+        return now.state === 'ready' && now
+      })
+      expect(clip).toMatchObject({ frames: 18_000, targets: 3 })
+      const reported = readTracks(
+        new Uint8Array(
+          await (
+            await t.fetch(`/cameras/slipway/look-back/tracks?from=${from}&to=${from + 1_800_000}`)
+          ).arrayBuffer()
+        )
+      )
+      const rows = await (await t.fetch(`/clips/${id}/tracks`)).text()
+      const kept = readMot(rows, 10, clip)
+      expect(kept.length).toBe(reported.length)
+      expect([...kept.frame]).toEqual([...reported.frame])
+      expect([...kept.id]).toEqual([...reported.id])
+      // MOTChallenge's rows are in pixels, with two decimals.
+      kept.x.forEach((x, i) => expect(x).toBeCloseTo(reported.x[i]!, 4))
+      // ffprobe is the reference for what a browser plays.
+      const told = spawnSync(
+        'ffprobe',
+        [
+          ...['-v', 'error', '-select_streams', 'v:0', '-count_packets', '-of', 'json'],
+          ...['-show_entries', 'stream=width,height,nb_read_packets'],
+          join(t.folder, 'clips', id, 'view.mp4')
+        ],
+        { encoding: 'utf8' }
+      ).stdout
+      const [stream] = (JSON.parse(told) as { streams: Record<string, unknown>[] }).streams
+      expect(stream).toMatchObject({ width: clip.width, height: clip.height })
+      expect(Number(stream!.nb_read_packets)).toBe(18_000)
+    })
+
+    test('is a check, judged on what was reported', async () => {
+      const { body: saved } = await t.ask('PUT', '/cameras/slipway/detections/reported', {
+        version: 0,
+        position: 0,
+        detection: { ...gate, id: 'reported' }
+      })
+      const check = {
+        id: 'passer',
+        detection: 'reported',
+        name: 'The second one',
+        about: 'passes',
+        by: { how: 'clip', clip: id, from: 600, to: 700 },
+        at: from,
+        expect: { what: 'trigger', from: 0, to: 100, times: 1 }
+      }
+      expect(
+        (await t.ask('PUT', '/cameras/slipway/checks/passer', { version: 0, check })).status
+      ).toBe(200)
+      const run = await t.ask('POST', '/proving/runs', {
+        checks: [{ camera: 'slipway', check: 'passer' }]
+      })
+      expect(run.status).toBe(201)
+      const ended: any = await eventually(async () => {
+        const { body } = await t.ask('GET', `/proving/runs/${run.body.id}`)
+        return body.state === 'finished' && body
+      })
+      expect(ended).toMatchObject({ passed: 1, failed: 0 })
+      await t.ask('DELETE', `/cameras/slipway/detections/reported?version=${saved.version}`)
+    })
+
+    test('has no pictures of then: nothing is measured, and nothing analysed again', async () => {
+      expect((await t.ask('GET', `/clips/${id}/measures`)).status).toBe(404)
+      expect((await t.ask('POST', `/clips/${id}/analyse`)).status).toBe(409)
+      expect((await t.ask('POST', `/clips/${id}/reference`, { at: [1] })).status).toBe(409)
+      expect((await t.ask('GET', `/clips/${id}`)).body.state).toBe('ready')
+      const { body: site } = await t.ask('GET', '/site')
+      expect(site.cameras.find((c: any) => c.id === 'slipway').clip).toBeNull()
+    })
+
+    test('of a time that nobody listened to, or of more than an hour, is refused', async () => {
+      const away = from + 100 * DAY_MS
+      expect((await save({ from: away, to: away + HOUR_MS })).body.said.code).toBe(
+        'watch.nothingKept'
+      )
+      expect((await save({ from, to: from + HOUR_MS + 1 })).status).toBe(422)
+      expect((await save({ from, to: from })).status).toBe(422)
+      const operator = await t.as('operator')
+      const body = { name: 'x', from, to: from + 1000 }
+      expect((await t.ask('POST', '/cameras/slipway/look-back/clips', body, operator)).status).toBe(
+        403
+      )
+    })
   })
 
   test('operators may look back, viewers may not', async () => {

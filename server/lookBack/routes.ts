@@ -3,6 +3,7 @@ import * as v from 'valibot'
 import { InputError, saidOfError } from '../../core/errors.ts'
 import { lengthOf } from '../../core/lookBack/rows.ts'
 import type { StripView } from '../../core/lookBack/views.ts'
+import { ReportedClipSchema } from '../../core/api.ts'
 import { SaveLookBackSchema, type LookBackSettingsView } from '../../core/lookBack/settings.ts'
 import {
   CountSchema,
@@ -34,6 +35,7 @@ import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { authorOf, noteOf } from '../history/routes.ts'
 import { findClip } from '../clips/queries.ts'
+import type { Clips } from '../clips/service.ts'
 import { listCameraIds, readCamera } from '../sites/queries.ts'
 import type { Proving } from '../proving/service.ts'
 import type { TargetMemory } from '../watch/memory.ts'
@@ -41,6 +43,8 @@ import { countNuisances, deleteMark, listMarks, markAlarm, saveMark } from './ma
 import type { LookBack } from './service.ts'
 
 const DAY_MS = 86_400_000
+/** A clip is looked through as a whole, again and again. */
+const HOUR_MS = 3_600_000
 /** Longer than this nothing is asked about at once. */
 const MOST_DAYS = 366
 /** A browser is given no more than this at once: it holds every row. */
@@ -76,6 +80,7 @@ export function lookBackRoutes(
   app: Api,
   database: Database,
   lookBack: LookBack,
+  clips: Clips,
   memory: TargetMemory,
   proving: Proving,
   answers: LiveAnswers
@@ -179,6 +184,17 @@ export function lookBackRoutes(
       return reply
         .type('application/octet-stream')
         .send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength))
+    }
+  )
+
+  app.post(
+    '/cameras/:camera/look-back/clips',
+    allow(INSTALLER, { params: byCamera, body: ReportedClipSchema }),
+    async ({ params, body: { name, from, to } }, reply) => {
+      await readCamera(database, params.camera)
+      checkRange({ from, to })
+      if (to - from > HOUR_MS) throw new InputError('$.to', said('lookBack.isLongerThanAnHour'))
+      return reply.status(201).send(await clips.report(params.camera, name, { from, to }))
     }
   )
 

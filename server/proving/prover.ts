@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Canvas } from '@napi-rs/canvas'
 import { EndpointHours, type SiteActions } from '../../core/actions/plan.ts'
-import type { ClipEvidence, Setting } from '../../core/detections/index.ts'
+import type { Evidence, Setting } from '../../core/detections/index.ts'
 import type { Actions } from '../../core/formats/actions.ts'
 import type { Check } from '../../core/formats/check.ts'
 import { readFaces } from '../../core/formats/faces.ts'
@@ -25,7 +25,8 @@ import { playOf, stageOf, type Ground } from './stage.ts'
 export interface ClipSource {
   tracks: string
   faces: string
-  measures: string
+  /** Null: it has none, as of what a camera reported. */
+  measures: string | null
   fps: number
   width: number
   height: number
@@ -107,9 +108,9 @@ async function prove({
   }
   if (clip) {
     const tracks = readMot(await readFile(clip.tracks, 'utf8'), clip.fps, clip)
-    const evidence: ClipEvidence = {
+    const evidence: Evidence = {
       tracks: { ...tracks, faces: readFaces(await readFile(clip.faces, 'utf8'), clip) },
-      measures: readMeasures(await readFile(clip.measures))
+      measures: clip.measures === null ? null : readMeasures(await readFile(clip.measures))
     }
     return judge(check, evidence, {
       setting: { plan, camera, fps: clip.fps, start: clip.start, inputs: clip.inputs },

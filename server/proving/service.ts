@@ -694,7 +694,7 @@ export class Proving {
     return {
       tracks: file('tracks.csv'),
       faces: file('faces.csv'),
-      measures: file('measures.bin'),
+      measures: clip.reported ? null : file('measures.bin'),
       fps: clip.fps,
       width: clip.width,
       height: clip.height,

@@ -123,9 +123,14 @@ export class Runs {
       while (row < tracks.length || run.at < seconds) {
         if (run.stop.signal.aborted) return setRunState(this.database, id, 'stopped')
         run.at = Math.min(seconds, ((performance.now() - began) / 1000) * speed)
-        const frame = Math.min(measures.length, frameAt(run.at, clip.fps))
+        const frame = Math.min(measures?.length ?? Infinity, frameAt(run.at, clip.fps))
         const until = firstRowOfFrame(tracks, frame + 1)
-        for (const trigger of evaluator.push(tracks, row, until, { ...measures, length: frame })) {
+        for (const trigger of evaluator.push(
+          tracks,
+          row,
+          until,
+          measures && { ...measures, length: frame }
+        )) {
           const detection = camera.detections.find((d) => d.id === trigger.detection)!
           await this.alarms.take({
             source: 'run',

@@ -74,7 +74,7 @@ export async function readSite(sql: Sql, id: string): Promise<SiteView> {
     `SELECT camera.id, camera.name, position AS \`order\`, surroundings, version, changed_at AS changedAt,
             (SELECT COUNT(*) FROM clip WHERE clip.camera_id = camera.id) AS clips,
             (SELECT COUNT(*) FROM detection WHERE detection.camera_id = camera.id AND NOT deleted) AS detections,
-            (SELECT clip.id FROM clip WHERE clip.camera_id = camera.id AND clip.state = 'ready' ORDER BY created_at DESC LIMIT 1) AS clip
+            (SELECT clip.id FROM clip WHERE clip.camera_id = camera.id AND clip.state = 'ready' AND reported IS NULL ORDER BY created_at DESC LIMIT 1) AS clip
        FROM camera WHERE site_id = ? AND NOT removed ORDER BY position, id`,
     [site.id]
   )

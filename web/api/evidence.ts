@@ -16,11 +16,11 @@ const evidenceOf = (clip: ClipView | null) =>
       const [tracks, faces, measures] = await Promise.all([
         request<string>('GET', `${path}/tracks`),
         request<string>('GET', `${path}/faces`),
-        requestBytes(`${path}/measures`)
+        clip!.reported ? null : requestBytes(`${path}/measures`)
       ])
       return {
         tracks: { ...readMot(tracks, clip!.fps, clip!), faces: readFaces(faces, clip!) },
-        measures: readMeasures(measures)
+        measures: measures && readMeasures(measures)
       }
     },
     enabled: clip?.state === 'ready',

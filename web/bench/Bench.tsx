@@ -359,6 +359,7 @@ export function Bench({ view, document }: { view: BenchView; document: BenchDocu
                 onLive={act.goLive}
                 back={back}
                 onBack={act.lookBack}
+                range={selection.range}
                 onChanged={refresh}
                 onMake={onMake}
                 onAll={act.allClips}

@@ -36,6 +36,7 @@ export const auditDone = messages({
   'POST /api/cameras/:camera/recordings': 'Recorded a clip',
   'DELETE /api/cameras/:camera/recordings': 'Stopped a recording',
   'POST /api/cameras/:camera/made-clips': 'Made a clip',
+  'POST /api/cameras/:camera/look-back/clips': 'Saved what a camera reported as a clip',
   'PATCH /api/clips/:id': 'Changed a clip',
   'DELETE /api/clips/:id': 'Deleted a clip',
   'POST /api/clips/:id/stop': 'Stopped an analysis',

@@ -15,6 +15,8 @@ import { Alert, App, Button, Input, Popover, Progress, Select } from 'antd'
 import { Suspense, memo, useRef, useState, type ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import { request } from '../../api/client.ts'
+import { SaveAsClip } from '../lookBack/SaveAsClip.tsx'
+import type { Range } from '../selection.ts'
 import type { Upload } from './upload.ts'
 import { lazyPart } from '../../lazyPart.tsx'
 
@@ -38,6 +40,8 @@ export interface ClipBarProps {
   /** What the camera reported in the past is on show. */
   back: boolean
   onBack: (back: boolean) => void
+  /** What is looked back at. */
+  range: Range | null
   /** Whose live picture can be recorded; null: no device shows the camera. */
   recordable: string | null
   onRecorded: (clip: string) => void
@@ -68,6 +72,7 @@ export const ClipBar = memo(function ClipBar({
   onLive,
   back,
   onBack,
+  range,
   recordable,
   onRecorded
 }: ClipBarProps): ReactNode {
@@ -130,7 +135,8 @@ export const ClipBar = memo(function ClipBar({
           />
         </Popover>
       )}
-      {recordable !== null && (
+      {back && <SaveAsClip range={range} onSaved={onRecorded} />}
+      {recordable !== null && !back && (
         <Suspense fallback={null}>
           <RecordClip camera={recordable} onRecorded={onRecorded} />
         </Suspense>

@@ -77,7 +77,8 @@ export function BenchInspector({
         chosen &&
         'causes' in chosen &&
         ready &&
-        clip && <ReferenceTool clip={clip} playhead={playhead} onChanged={onChanged} />
+        clip &&
+        !clip.reported && <ReferenceTool clip={clip} playhead={playhead} onChanged={onChanged} />
       }
       shapeTools={
         (chosen || shapes.edited) && (

@@ -3,6 +3,7 @@ import { useQuery, type UseQueryResult } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import type { Evidence } from '../../../core/detections/index.ts'
+import { LOOK_BACK_FPS } from '../../../core/lookBack/rows.ts'
 import { readTracks } from '../../../core/lookBack/tracksBytes.ts'
 import type { StripView } from '../../../core/lookBack/views.ts'
 import { request, requestBytes } from '../../api/client.ts'
@@ -11,8 +12,6 @@ import type { Range } from '../selection.ts'
 const TEN_MINUTES = 600_000
 /** What is being written is asked for again after this. */
 const AGAIN_MS = 60_000
-/** The rate at which the server gives what cameras reported. */
-const FPS = 10
 const DAY_MS = 86_400_000
 
 const camerasPath = (camera: string): string => `/cameras/${encodeURIComponent(camera)}/look-back`
@@ -54,15 +53,16 @@ const clipOf = (camera: string, { from, to }: Range, evidence: Evidence | null):
   name: msg.name,
   state: evidence ? 'ready' : 'stopped',
   start: from,
-  fps: FPS,
+  fps: LOOK_BACK_FPS,
   // Its picture says how large it is once it is there.
   width: WIDTH,
   height: HEIGHT,
-  frames: Math.round(((to - from) / 1000) * FPS),
+  frames: Math.round(((to - from) / 1000) * LOOK_BACK_FPS),
   targets: 0,
   rows: evidence?.tracks.length ?? 0,
   bytes: 0,
   made: false,
+  reported: true,
   inputs: {},
   learnAnewAt: [],
   progress: null,

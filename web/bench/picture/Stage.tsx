@@ -1,3 +1,4 @@
+import { lookBack } from '../../../core/messages/en/bench/lookBack.ts'
 import { stage as msg } from '../../../core/messages/en/bench/picture.ts'
 import './picture.css'
 import '../bench.css'
@@ -99,15 +100,18 @@ export function Stage({
           shapes={shapes}
         />
       ) : show.ready && show.clip ? (
-        <Picture
-          clip={show.clip}
-          tracks={show.tracks}
-          measures={measures}
-          playhead={show.playhead}
-          triggers={triggers}
-          timed={timed}
-          shapes={shapes}
-        />
+        <>
+          <Picture
+            clip={show.clip}
+            tracks={show.tracks}
+            measures={measures}
+            playhead={show.playhead}
+            triggers={triggers}
+            timed={timed}
+            shapes={shapes}
+          />
+          {show.clip.reported && <p className="look-back-hint">{lookBack.reportedClip}</p>}
+        </>
       ) : (
         <ClipStage
           clip={show.clip}

@@ -26,7 +26,12 @@ export const lookBack = messages({
   leftOut: 'Nothing is kept of this camera, as the site’s settings say.',
   noPictures:
     'The picture is the present one; the targets are of then. Motion, tamper and video loss need the picture itself, and are not looked back at.',
-  picture: 'The camera’s picture now'
+  picture: 'The camera’s picture now',
+  saveAsClip: 'Save as clip',
+  clipIsShort: 'A clip is an hour long at most. Choose a shorter range.',
+  clipName: (range: string) => `Reported ${range}`,
+  reportedClip:
+    'The picture is of when this clip was saved; the targets are what the camera reported. Motion, tamper and video loss need the pictures of then, and are not judged here.'
 })
 
 export const howOften = messages({

@@ -57,6 +57,9 @@ export const clips = messages({
   ofFrames: (done: number, expected: number | string, left: number | null) =>
     `\r${done} of ${expected} frames${timeLeft(left)}    `,
   willTake: (left: number) => `The analysis will take about ${aboutDuration(left)} here.\n`,
+  takingReports: 'Taking what the camera reported',
+  isOfReports: (name: string) =>
+    `${name} is what the camera reported. Without its pictures there is nothing to analyse.`,
   analysisFailed: 'The analysis failed. See the server log.',
   painting: (done: number, frames: number) => `Painting frame ${done} of ${frames}`,
   converting: 'Converting',

@@ -6,6 +6,7 @@ export const lookBack = messages({
   noSuchCamera: (camera: string) => `"${camera}" is no camera of this site`,
   mustBeLater: 'must be later than its beginning',
   isLongerThan: (days: number) => `is longer than ${days} days`,
+  isLongerThanAnHour: 'is longer than an hour',
   isLongerThanADay: 'is longer than a day',
   noSuchSetting: (setting: string) => `the detection has no ${setting}`
 })

@@ -1,0 +1,86 @@
+import { stat } from 'node:fs/promises'
+import { makeStill } from '../../analysis/still.ts'
+import { probe } from '../../analysis/probe.ts'
+import { InputError } from '../../core/errors.ts'
+import { writeFaces } from '../../core/formats/faces.ts'
+import { writeMot } from '../../core/formats/mot.ts'
+import { said } from '../../core/messages/said.ts'
+import { spansOf, type Tracks } from '../../core/targets/tracks.ts'
+import { writeWhole } from '../files.ts'
+
+/** A stretch of time, ms of UTC. */
+export interface Stretch {
+  from: number
+  to: number
+}
+
+/** What cameras have reported, and how they look. */
+export interface Reports {
+  /** Null: the camera was not listened to at any time of it. Boxes are shares of the picture. */
+  tracks(camera: string, stretch: Stretch): Promise<Tracks | null>
+  /** JPEG or PNG; null: nothing shows the camera. */
+  picture(camera: string): Promise<Buffer | null>
+}
+
+/** Of a process that keeps none. */
+export const NO_REPORTS: Reports = {
+  tracks: () => Promise.resolve(null),
+  picture: () => Promise.resolve(null)
+}
+
+/** What is made of reports: no measures, as the pictures of then are not there. */
+export const REPORTED_FILES = ['view.mp4', 'tracks.csv', 'faces.csv'] as const
+
+/** What is known of a clip once it has been looked through. */
+export interface Found {
+  width: number
+  height: number
+  frames: number
+  targets: number
+  rows: number
+}
+
+/**
+ * Makes the files of a clip from what its camera reported, over the picture that it shows now.
+ *
+ * @param file where each of them is to be
+ * @throws InputError when nothing is known of that time
+ */
+export async function clipFromReports(
+  reports: Reports,
+  { camera, name, fps }: { camera: string; name: string; fps: number },
+  stretch: Stretch,
+  file: (name: (typeof REPORTED_FILES)[number]) => string,
+  signal: AbortSignal
+): Promise<Found> {
+  const tracks = await reports.tracks(camera, stretch)
+  if (!tracks) throw new InputError('from', said('watch.nothingKept'))
+  const seconds = (stretch.to - stretch.from) / 1000
+  // A camera that cannot be reached now, or shows what is no picture, takes nothing away from what it said then.
+  const still = await reports.picture(camera).catch(() => null)
+  const make = (picture: Buffer | null): Promise<void> =>
+    makeStill(picture, { seconds, fps }, file('view.mp4'), signal)
+  await make(still).catch((error: unknown) => {
+    if (!still || signal.aborted) throw error
+    return make(null)
+  })
+  const { width, height } = await probe(file('view.mp4'), name)
+  await writeWhole(file('tracks.csv'), writeMot(tracks, { width, height }))
+  await writeWhole(file('faces.csv'), writeFaces(new Map(), { width, height }))
+  return {
+    width,
+    height,
+    frames: Math.round(seconds * fps),
+    targets: spansOf(tracks).length,
+    rows: tracks.length
+  }
+}
+
+/** How large files are, by name, bytes. */
+export const sizesOf = async <N extends string>(
+  names: readonly N[],
+  file: (name: N) => string
+): Promise<Record<string, number>> =>
+  Object.fromEntries(
+    await Promise.all(names.map(async (name) => [name, (await stat(file(name))).size] as const))
+  )
