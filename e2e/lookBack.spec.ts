@@ -66,6 +66,13 @@ test('a line is answered for a day that is past; a trigger is marked, and stays 
       .getByRole('group', { name: 'Was this trigger wanted?' })
       .getByRole('button', { name: 'Nuisance' })
   ).toHaveAttribute('aria-pressed', 'true')
+  // What was said of it becomes a check, which fails by the settings that made it trigger.
+  await marking.getByRole('button', { name: 'Use as a check' }).click()
+  await marking.getByRole('link', { name: 'Open it' }).click()
+  await expect(page).toHaveURL(/\/prove\?.*detection=quay-edge/)
+  const panel = page.getByRole('complementary', { name: 'Check' })
+  await panel.getByRole('button', { name: /Run$/ }).click()
+  await expect(panel).toContainText('but must not trigger')
 })
 
 test('a stretch becomes a clip, with the same triggers; a longer one cannot', async ({ page }) => {

@@ -6,6 +6,7 @@ import { problemWords } from '../../../core/messages/errorWords.ts'
 import { MARK_WITHIN_SECONDS } from '../../../core/marks/judge.ts'
 import { MARK_REASONS, type MarkKind, type MarkReason } from '../../../core/marks/marks.ts'
 import { useContents, useOnShow } from '../contexts.ts'
+import { UseAsCheck } from './UseAsCheck.tsx'
 import { useMarks } from './useMarks.ts'
 
 /** Says of a target at a moment whether it was wanted. */
@@ -74,6 +75,16 @@ export function Marking({
           </Button>
         )}
       </div>
+      {said && (
+        <UseAsCheck
+          key={`${said.id} ${said.mark}`}
+          detection={detection}
+          target={target}
+          time={(said.at - (back ? clip.start : 0)) / 1000}
+          mark={said.mark}
+          fired={fired}
+        />
+      )}
       {error && <Alert type="error" title={error} />}
     </div>
   )

@@ -78,6 +78,10 @@ export const marking = messages({
   nuisance: 'Nuisance',
   why: 'Why',
   forget: 'Take the mark back',
+  useAsCheck: 'Use as a check',
+  checkName: (clip: string, at: string) => `${clip}, ${at}`,
+  isACheck: 'It is a check now.',
+  openCheck: 'Open it',
   reasons: {
     foliage: 'Foliage',
     animal: 'Animal',
