@@ -6,7 +6,8 @@ import { eventually } from '../testing/testApp.ts'
 import { deliveryKind, pauseAfter } from './kinds.ts'
 import { Queue } from './queue.ts'
 import { Refused } from './refused.ts'
-import type { DueDelivery } from './queries.ts'
+import { parsed } from '../columns.ts'
+import { markSent, type DueDelivery } from './queries.ts'
 
 let database: Database
 let alarm: number
@@ -149,6 +150,49 @@ describe('the delivery queue', () => {
     release()
     await done()
     await queue.close()
+  })
+
+  test('what is made at the same time is written down together; what a camera has said meanwhile stays', async () => {
+    for (const endpoint of ['a', 'b', 'c']) await put(endpoint)
+    const [a, b, c] = (await states()).map(({ id }) => id) as [number, number, number]
+    await database.run("UPDATE delivery SET state = 'sent', attempts = 7 WHERE id = ?", [b])
+    const made = (id: number, result: object | null) => ({
+      id,
+      outcome: said('deliveries.webhookDone', 200),
+      result,
+      begun: 1000 + id,
+      at: 2000 + id
+    })
+    await markSent(database, [made(c, { files: ['x"y'] }), made(b, null), made(a, null)])
+    const rows = await database.rows<Record<string, unknown>>(
+      'SELECT id, state, attempts, error, begun_at, sent_at, result FROM delivery ORDER BY id'
+    )
+    expect(rows).toMatchObject([
+      {
+        state: 'sent',
+        attempts: 1,
+        error: null,
+        begun_at: 1000 + a,
+        sent_at: 2000 + a,
+        result: null
+      },
+      { state: 'sent', attempts: 7, begun_at: null },
+      { state: 'sent', attempts: 1, begun_at: 1000 + c, sent_at: 2000 + c }
+    ])
+    expect(parsed(rows[2]!.result)).toEqual({ files: ['x"y'] })
+    expect(
+      await database.rows(
+        'SELECT delivery_id, made_at, ok, words FROM delivery_attempt WHERE delivery_id IN (?, ?, ?) ORDER BY delivery_id',
+        [a, b, c]
+      )
+    ).toEqual(
+      [a, c].map((id) => ({
+        delivery_id: id,
+        made_at: 2000 + id,
+        ok: 1,
+        words: '{"code":"deliveries.webhookDone","values":[200]}'
+      }))
+    )
   })
 
   test('waits until due; switches the output itself when the camera does not confirm', async () => {

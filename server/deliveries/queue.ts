@@ -37,7 +37,7 @@ export class Queue {
   /** Of each endpoint, by its id, those that are being made now. */
   private readonly making = new Map<string, Map<number, Promise<void>>>()
   private readonly unconfirmed: { made: Made; resolve: () => void }[] = []
-  private confirming: Promise<void> | null = null
+  private isConfirming = false
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> | null = null
   private again = false
@@ -133,12 +133,13 @@ export class Queue {
   private confirm(made: Made): Promise<void> {
     return new Promise((resolve) => {
       this.unconfirmed.push({ made, resolve })
-      this.confirming ??= this.confirmAll().finally(() => (this.confirming = null))
+      if (!this.isConfirming) void this.confirmAll()
     })
   }
 
   /** Those that are made while others are being written down are written down together. */
   private async confirmAll(): Promise<void> {
+    this.isConfirming = true
     let together = CONFIRMED_TOGETHER
     while (this.unconfirmed.length) {
       const some = this.unconfirmed.splice(0, together)
@@ -161,5 +162,7 @@ export class Queue {
       }
       for (const { resolve } of some) resolve()
     }
+    // At once: whoever comes from here on begins anew.
+    this.isConfirming = false
   }
 }

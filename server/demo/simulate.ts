@@ -6,7 +6,13 @@ import { Evaluator, type Trigger } from '../../core/detections/index.ts'
 import { isFrameKind, type Camera, type Detection, type Plan } from '../../core/formats/plan.ts'
 import { shownTo } from '../../core/kinds/shownTo.ts'
 import { PieceByPiece } from '../../core/lookBack/counting.ts'
-import { LOOK_BACK_FPS, mergeRows, rowsWithin, tracksOf, type Stay } from '../../core/lookBack/rows.ts'
+import {
+  LOOK_BACK_FPS,
+  mergeRows,
+  rowsWithin,
+  tracksOf,
+  type Stay
+} from '../../core/lookBack/rows.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
 import { tracksFromRows } from '../../core/targets/tracks.ts'
 import { simulateDay } from '../../simulation/days.ts'
