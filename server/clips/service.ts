@@ -59,6 +59,20 @@ interface Job {
   ended: Promise<void>
 }
 
+/** A clip of which nothing is known yet. */
+const UNKNOWN = {
+  state: 'analysing',
+  frames: 0,
+  targets: 0,
+  rows: 0,
+  bytes: 0,
+  made: false,
+  reported: false,
+  inputs: {},
+  progress: null,
+  error: null
+} as const satisfies Partial<ClipView>
+
 /** How long the reason of a refused clip can still be asked for. */
 const REFUSAL_KEPT_MS = 30 * 60_000
 
@@ -168,24 +182,16 @@ export class Clips {
       await rename(`${original}.part`, original)
       const footage = await probe(original, name)
       const clip: ClipView = {
+        ...UNKNOWN,
         id,
         camera: cameraId,
         name: name.slice(0, 120),
-        state: 'analysing',
         start: start ?? (footage.recordedAt ? Date.parse(footage.recordedAt) : Date.now()),
         fps: footage.fps,
         width: footage.width,
         height: footage.height,
-        frames: 0,
-        targets: 0,
-        rows: 0,
         bytes,
-        made: false,
-        reported: false,
-        inputs: {},
-        learnAnewAt: [],
-        progress: null,
-        error: null
+        learnAnewAt: []
       }
       await insertClip(this.database, clip, Date.now())
       return this.enqueue(clip)
@@ -230,25 +236,17 @@ export class Clips {
     const id = randomUUID()
     await mkdir(join(this.folder, id), { recursive: true })
     const clip: ClipView = {
+      ...UNKNOWN,
       id,
       camera: cameraId,
       name,
-      state: 'analysing',
       start: stretch.from,
       fps: LOOK_BACK_FPS,
       // Its picture says how large it is.
       width: 0,
       height: 0,
-      frames: 0,
-      targets: 0,
-      rows: 0,
-      bytes: 0,
-      made: false,
       reported: true,
-      inputs: {},
-      learnAnewAt: [],
-      progress: null,
-      error: null
+      learnAnewAt: []
     }
     await insertClip(this.database, clip, Date.now(), null, stretch)
     return this.enqueue(clip)
@@ -264,24 +262,17 @@ export class Clips {
     await mkdir(join(this.folder, id), { recursive: true })
     const { width, height, fps } = play.scene
     return {
+      ...UNKNOWN,
       id,
       camera: cameraId,
       name,
-      state: 'analysing',
       start,
       fps,
       width,
       height,
-      frames: 0,
-      targets: 0,
-      rows: 0,
-      bytes: 0,
       made: true,
-      reported: false,
       inputs: armInputsOf(play, start),
-      learnAnewAt: [],
-      progress: null,
-      error: null
+      learnAnewAt: []
     }
   }
 
