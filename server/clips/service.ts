@@ -331,8 +331,8 @@ export class Clips {
   async analyseAgain(id: string): Promise<ClipView> {
     const clip = await readClip(this.database, id)
     if (this.jobs.has(id)) throw conflict(said('clips.thisClipIsBeingAnalysed2'))
-    // What was reported may be forgotten by now; what is kept of it stays.
-    if (clip.reported && clip.state === 'ready')
+    // What was reported may be forgotten by now: a clip that is whole stays as it is.
+    if (clip.reported && clip.state === 'ready' && !(await this.damaged(clip)))
       throw conflict(said('clips.isOfReports', clip.name))
     await setClipState(this.database, id, 'analysing')
     return this.enqueue({ ...clip, state: 'analysing' })

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync } from 'node:fs'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { evaluate } from '../../core/detections/index.ts'
@@ -205,6 +205,16 @@ describe('looking back', () => {
       expect((await t.ask('GET', `/clips/${id}`)).body.state).toBe('ready')
       const { body: site } = await t.ask('GET', '/site')
       expect(site.cameras.find((c: any) => c.id === 'slipway').clip).toBeNull()
+    })
+
+    test('is made again from what is kept when a file of it is cut', async () => {
+      const file = join(t.folder, 'clips', id, 'tracks.csv')
+      const whole = readFileSync(file, 'utf8')
+      writeFileSync(file, whole.slice(0, 100))
+      expect((await t.ask('GET', `/clips/${id}/tracks`)).status).toBe(409)
+      expect((await t.ask('POST', `/clips/${id}/analyse`)).status).toBe(200)
+      await eventually(async () => (await t.ask('GET', `/clips/${id}`)).body.state === 'ready')
+      expect(readFileSync(file, 'utf8')).toBe(whole)
     })
 
     test('of a time that nobody listened to, or of more than an hour, is refused', async () => {
