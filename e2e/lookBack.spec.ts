@@ -115,7 +115,11 @@ test('a setting is swept, and settings are recommended, taken and taken back', a
   await expect(tune).toContainText(
     'On days left out: 12 of 12 wanted kept, 12 of 12 nuisances gone'
   )
-  await expect(tune.getByRole('listitem')).toHaveText([/^Size limits larger than /])
+  await expect(tune.getByRole('list', { name: 'What changes' }).getByRole('listitem')).toHaveText([
+    /^Size limits larger than /
+  ])
+  // The camera that is simulated says which settings its rules have.
+  await expect(tune.getByText(/^Slipway can(’t)? hold all of it/)).toBeVisible()
   await tune.getByRole('button', { name: 'Take these settings' }).click()
   await expect(page.locator('.rail-item').first()).toContainText('4 triggers')
   await page.getByRole('button', { name: /^Undo/ }).click()

@@ -8,6 +8,9 @@ import { wordsOf } from '../../../core/messages/words.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import { changesOf } from '../../../core/tuning/recommend/changes.ts'
 import type { RecommendView } from '../../../core/marks/views.ts'
+import { changeOnDevices, type ChangeOnDevice } from '../../../core/devices/changeOnDevices.ts'
+import { lossWords } from '../../devices/words.tsx'
+import { useDevices } from '../../devices/useDevices.ts'
 import { requestLines } from '../../api/lines.ts'
 import { useContents } from '../contexts.ts'
 import { useDrawn } from './drawn.ts'
@@ -16,7 +19,7 @@ type Line = { share: number } | { found: RecommendView } | { error: Said | strin
 
 /** Looks for settings that keep what is wanted and leave the fewest nuisances. */
 export function RecommendPart({ detection }: { detection: Detection }): ReactNode {
-  const { view, document, scene } = useContents()
+  const { view, document, scene, schedules } = useContents()
   const drawn = useDrawn(detection)
   const [share, setShare] = useState<number | null>(null)
   const [found, setFound] = useState<{ of: Detection; is: RecommendView } | null>(null)
@@ -61,6 +64,17 @@ export function RecommendPart({ detection }: { detection: Detection }): ReactNod
     setTaken(true)
   }
   const changes = found ? changesOf(found.of, found.is, scene.ignore.length) : []
+  const { data: devices } = useDevices(changes.length > 0)
+  const onDevices =
+    found && devices
+      ? changeOnDevices(
+          found.of,
+          withSettings(found.of, found.is.settings),
+          view.camera.id,
+          devices,
+          schedules
+        )
+      : []
   return (
     <>
       {share === null ? (
@@ -83,11 +97,14 @@ export function RecommendPart({ detection }: { detection: Detection }): ReactNod
           {changes.length > 0 && (
             <>
               <h4>{msg.changes}</h4>
-              <ul>
+              <ul aria-label={msg.changes}>
                 {changes.map((change, i) => (
                   <li key={i}>{wordsOf(change)}</li>
                 ))}
               </ul>
+              {onDevices.map(({ device, losses }) => (
+                <OnDevice key={device} device={device} losses={losses} />
+              ))}
               <p className="quiet">
                 {msg.keeps(found.is.kept, found.is.wanted, found.is.gone, found.is.nuisances)}
               </p>
@@ -103,6 +120,21 @@ export function RecommendPart({ detection }: { detection: Detection }): ReactNod
           )}
         </div>
       )}
+    </>
+  )
+}
+
+/** What one device of the camera makes of what is proposed. */
+function OnDevice({ device, losses }: ChangeOnDevice): ReactNode {
+  if (!losses.length) return <p className="quiet">{msg.deviceTakes(device)}</p>
+  return (
+    <>
+      <p className="quiet">{msg.deviceTakesNot(device)}</p>
+      <ul aria-label={msg.deviceTakesNot(device)}>
+        {losses.map((loss) => (
+          <li key={loss.setting}>{lossWords({ ...loss, elsewhere: null })}</li>
+        ))}
+      </ul>
     </>
   )
 }

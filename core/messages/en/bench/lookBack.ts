@@ -68,7 +68,9 @@ export const tune = messages({
     `By all marks: ${kept} of ${wanted} wanted kept, ${gone} of ${nuisances} nuisances gone`,
   unmarkedAfter: (after: number, before: number) =>
     `Unmarked triggers: ${after} instead of ${before}`,
-  changes: 'What changes'
+  changes: 'What changes',
+  deviceTakes: (device: string) => `${device} can hold all of it.`,
+  deviceTakesNot: (device: string) => `${device} can’t hold all of it:`
 })
 
 export const marking = messages({
