@@ -21,6 +21,19 @@ test('takes a better estimate at once; nothing lies in the future', () => {
   expect(times.slice(2).map((time, i) => Math.round(time - 1200 - 100 * i))).toEqual([2, 2, 2])
 })
 
+test('what came late at first is put right once that is known, unless the clock was set meanwhile', () => {
+  const clock = new HeardClock()
+  const late = clock.at(0, 4700)
+  expect(late).toBe(4700)
+  clock.at(4000, 4003)
+  expect(clock.again(0, late)).toBe(3)
+  // Never later than it was thought to be.
+  expect(clock.again(0, 1)).toBe(1)
+  // Set forward by an hour: what was before stays where it was.
+  clock.at(3_700_000, 4200)
+  expect(clock.again(0, 3)).toBe(3)
+})
+
 test('follows a clock that drifts or is set', () => {
   const clock = new HeardClock()
   // A tenth of a millisecond in a second too slow, for an hour.

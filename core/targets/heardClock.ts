@@ -20,4 +20,17 @@ export class HeardClock {
     this.ahead = now > this.ahead + SET_MS ? now : Math.min(now, this.ahead + LOOSENED_MS)
     return said + this.ahead
   }
+
+  /**
+   * An instant that was mapped before, by what is known now: what was heard first may have come late.
+   *
+   * @param said by the device, ms
+   * @param before what `at` gave for it
+   * @returns not after `before`
+   */
+  again(said: number, before: number): number {
+    const now = said + this.ahead
+    // Farther back than a delay can be: the device's clock has been set since.
+    return before - now > SET_MS ? before : Math.min(before, now)
+  }
 }

@@ -19,6 +19,7 @@ import {
 import { judge } from '../../core/proving/judge.ts'
 import type { Finding } from '../../core/readiness/index.ts'
 import { emptyMeasures, USUAL_GRID } from '../../core/measures/measures.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
 import { HeardClock } from '../../core/targets/heardClock.ts'
 import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import { tracksFromRows, type Tracks } from '../../core/targets/tracks.ts'
@@ -51,7 +52,8 @@ interface Test {
   device: string
   /** By how much hours are read later than the clock, ms. */
   later: number
-  reported: ReportedRows
+  /** What the camera has reported: when by its own clock and by the one here, and what. */
+  reported: { said: number; seenAt: number; targets: LiveFrame['targets'] }[]
   /** Of the device that shows the camera, as its targets tell. */
   clock: HeardClock
   bench: { plan: Plan; actions: Actions; context: ActionsContext }
@@ -166,7 +168,7 @@ export class WalkTests {
       by,
       device: showing.row.id,
       later: 0,
-      reported: new ReportedRows(FPS),
+      reported: [],
       clock: new HeardClock(),
       bench,
       inputs: {},
@@ -319,6 +321,7 @@ export class WalkTests {
 
   /** Keeps the targets that the camera reports. */
   private async follow({ view, reported, ended, clock }: Test, shown: ShownChannel): Promise<void> {
+    const seen = new Set<number>()
     while (!ended.signal.aborted) {
       try {
         for await (const { at, targets } of this.devices.targets(shown, ended.signal)) {
@@ -327,8 +330,9 @@ export class WalkTests {
           if (view.beganAt === null) continue
           const since = seenAt - view.beganAt
           if (since < 0 || seenAt > endOf(view)) continue
-          reported.take(since, targets)
-          view.targets = reported.targets
+          reported.push({ said: at, seenAt, targets })
+          for (const { id } of targets) seen.add(id)
+          view.targets = seen.size
         }
       } catch (error) {
         if (!ended.signal.aborted)
@@ -350,8 +354,13 @@ export class WalkTests {
     }
   }
 
-  private tracksOf({ reported }: Test): Tracks {
-    return tracksFromRows(reported.rows, FPS)
+  private tracksOf({ view, reported, clock }: Test): Tracks {
+    const rows = new ReportedRows(FPS)
+    for (const { said, seenAt, targets } of reported) {
+      const since = clock.again(said, seenAt) - view.beganAt!
+      if (since >= 0) rows.take(since, targets)
+    }
+    return tracksFromRows(rows.rows, FPS)
   }
 
   private async look(test: Test, over = false): Promise<void> {
@@ -359,7 +368,7 @@ export class WalkTests {
     test.ended.signal.throwIfAborted()
     const { view, bench } = test
     view.ladder = nearestOf(
-      test.reported.rows.length
+      test.reported.length
         ? explainAll(this.settingOf(test), this.tracksOf(test), view.check.detection)
         : []
     )
