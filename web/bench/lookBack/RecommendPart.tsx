@@ -102,8 +102,13 @@ export function RecommendPart({ detection }: { detection: Detection }): ReactNod
                   <li key={i}>{wordsOf(change)}</li>
                 ))}
               </ul>
-              {onDevices.map(({ device, losses }) => (
-                <OnDevice key={device} device={device} losses={losses} />
+              {onDevices.map(({ device, losses }, i) => (
+                <OnDevice
+                  key={`${device} ${i}`}
+                  device={device}
+                  losses={losses}
+                  areas={JSON.stringify(found.is.ignore) !== JSON.stringify(scene.ignore)}
+                />
               ))}
               <p className="quiet">
                 {msg.keeps(found.is.kept, found.is.wanted, found.is.gone, found.is.nuisances)}
@@ -125,8 +130,15 @@ export function RecommendPart({ detection }: { detection: Detection }): ReactNod
 }
 
 /** What one device of the camera makes of what is proposed. */
-function OnDevice({ device, losses }: ChangeOnDevice): ReactNode {
-  if (!losses.length) return <p className="quiet">{msg.deviceTakes(device)}</p>
+function OnDevice({
+  device,
+  losses,
+  areas
+}: ChangeOnDevice & {
+  /** Ignore areas change: these are never sent. */
+  areas: boolean
+}): ReactNode {
+  if (!losses.length && !areas) return <p className="quiet">{msg.deviceTakes(device)}</p>
   return (
     <>
       <p className="quiet">{msg.deviceTakesNot(device)}</p>
@@ -134,6 +146,7 @@ function OnDevice({ device, losses }: ChangeOnDevice): ReactNode {
         {losses.map((loss) => (
           <li key={loss.setting}>{lossWords({ ...loss, elsewhere: null })}</li>
         ))}
+        {areas && <li>{msg.noAreas}</li>}
       </ul>
     </>
   )

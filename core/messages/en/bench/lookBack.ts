@@ -70,7 +70,8 @@ export const tune = messages({
     `Unmarked triggers: ${after} instead of ${before}`,
   changes: 'What changes',
   deviceTakes: (device: string) => `${device} can hold all of it.`,
-  deviceTakesNot: (device: string) => `${device} can’t hold all of it:`
+  deviceTakesNot: (device: string) => `${device} can’t hold all of it:`,
+  noAreas: 'Ignore areas: not sent to devices, which go on to trigger there'
 })
 
 export const marking = messages({
