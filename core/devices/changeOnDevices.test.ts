@@ -1,20 +1,8 @@
 import { expect, test } from '@jest/globals'
-import { DetectionSchema, type Detection } from '../formats/plan.ts'
-import { parseWith } from '../schema/parse.ts'
 import { changeOnDevices } from './changeOnDevices.ts'
+import { line } from './testing/line.ts'
 import type { ChannelView, DeviceView } from './views.ts'
 
-const line = (more: object = {}): Detection =>
-  parseWith(DetectionSchema, {
-    id: 'one',
-    name: 'One',
-    kind: 'line',
-    line: [
-      [0.1, 0.5],
-      [0.9, 0.5]
-    ],
-    ...more
-  })
 const device = (
   name: string,
   parameters: string[],

@@ -10,6 +10,7 @@ import {
   type Channel
 } from './standing.ts'
 import { parseWith } from '../schema/parse.ts'
+import { line } from './testing/line.ts'
 import type { Rule } from '../formats/onvif/rule.ts'
 
 const parameters = ['Direction', 'Sensitivity', 'ClassFilter', 'ConfirmTime']
@@ -36,17 +37,6 @@ const channel = (more: Partial<Channel> = {}): Channel => ({
   ],
   ...more
 })
-const line = (more: object = {}): Detection =>
-  parseWith(DetectionSchema, {
-    id: 'one',
-    name: 'One',
-    kind: 'line',
-    line: [
-      [0.1, 0.5],
-      [0.9, 0.5]
-    ],
-    ...more
-  })
 const ruleOf = (d: Detection): Rule => toRule(d, channel().abilities)!.rule
 const state = (d: Detection, more: Partial<Channel>): string =>
   standingOf(d, channel(more), [], []).state

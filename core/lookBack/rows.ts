@@ -19,6 +19,8 @@ export interface ReportedColumns {
 
 /** Of what is kept, tracks are made at this rate, whatever the camera's own is. */
 export const LOOK_BACK_FPS = 10
+/** A stretch that is saved as a clip is no longer than this: a clip is looked through as a whole, again and again. */
+export const LONGEST_CLIP_MS = 3_600_000
 
 /** From one instant to another, ms of UTC; the end is not in it. */
 export type Stay = readonly [from: number, to: number]

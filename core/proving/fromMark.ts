@@ -1,4 +1,5 @@
 import type { Check } from '../formats/check.ts'
+import { LONGEST_CLIP_MS } from '../lookBack/rows.ts'
 import type { MarkKind } from '../marks/marks.ts'
 
 /** Before somebody comes and after they have gone. */
@@ -7,8 +8,7 @@ const AROUND_SECONDS = 5
 const WITHOUT_TARGET_SECONDS = 20
 /** A trigger may fall so much earlier or later and still be the same. */
 const WITHIN_SECONDS = 2
-/** A stretch is no longer than this. */
-const LONGEST_SECONDS = 3600
+const LONGEST_SECONDS = LONGEST_CLIP_MS / 1000
 
 /**
  * The seconds of a clip that tell what happened at a marked moment.

@@ -99,8 +99,8 @@ export async function cameraPicture(
     return { ...(await keepFile(folder, `pictures/${camera}-${name}.jpg`, jpeg)), at }
   }
   try {
-    const shown = await devices.channelShowing(camera)
-    if (shown) found.picture = await keep(await devices.pictures.snapshot(shown), 'day', now)
+    const picture = await devices.pictureNow(camera)
+    if (picture) found.picture = await keep(picture, 'day', now)
   } catch (error) {
     found.missing = saidOfError(error)
   }

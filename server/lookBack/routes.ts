@@ -1,7 +1,7 @@
 import type { FastifyReply } from 'fastify'
 import * as v from 'valibot'
 import { InputError, saidOfError } from '../../core/errors.ts'
-import { lengthOf } from '../../core/lookBack/rows.ts'
+import { LONGEST_CLIP_MS, lengthOf } from '../../core/lookBack/rows.ts'
 import type { StripView } from '../../core/lookBack/views.ts'
 import { ReportedClipSchema } from '../../core/api.ts'
 import { SaveLookBackSchema, type LookBackSettingsView } from '../../core/lookBack/settings.ts'
@@ -43,8 +43,6 @@ import { countNuisances, deleteMark, listMarks, markAlarm, saveMark } from './ma
 import type { LookBack } from './service.ts'
 
 const DAY_MS = 86_400_000
-/** A clip is looked through as a whole, again and again. */
-const HOUR_MS = 3_600_000
 /** Longer than this nothing is asked about at once. */
 const MOST_DAYS = 366
 /** A browser is given no more than this at once: it holds every row. */
@@ -193,7 +191,8 @@ export function lookBackRoutes(
     async ({ params, body: { name, from, to } }, reply) => {
       await readCamera(database, params.camera)
       checkRange({ from, to })
-      if (to - from > HOUR_MS) throw new InputError('$.to', said('lookBack.isLongerThanAnHour'))
+      if (to - from > LONGEST_CLIP_MS)
+        throw new InputError('$.to', said('lookBack.isLongerThanAnHour'))
       return reply.status(201).send(await clips.report(params.camera, name, { from, to }))
     }
   )

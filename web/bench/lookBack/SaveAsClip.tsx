@@ -4,13 +4,12 @@ import { useMutation } from '@tanstack/react-query'
 import { App, Button } from 'antd'
 import type { ReactNode } from 'react'
 import type { ClipView } from '../../../core/api.ts'
+import { LONGEST_CLIP_MS } from '../../../core/lookBack/rows.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { endsOf } from '../../../core/messages/format.ts'
 import { request } from '../../api/client.ts'
 import { useContents } from '../contexts.ts'
 import type { Range } from '../selection.ts'
-
-const LONGEST_MS = 3_600_000
 
 /** Makes a clip of the range that is looked back at. */
 export function SaveAsClip({
@@ -33,7 +32,7 @@ export function SaveAsClip({
     onSuccess: ({ id }) => onSaved(id),
     onError: (error) => void message.error(problemWords(error))
   })
-  const isLong = range !== null && range.to - range.from > LONGEST_MS
+  const isLong = range !== null && range.to - range.from > LONGEST_CLIP_MS
   return (
     <Button
       size="small"
