@@ -11,3 +11,8 @@ export interface StripView {
   /** For how many days what it reports is kept. */
   days: number
 }
+
+/** The small pictures that were taken in a range: their instants, ms of UTC, in order. */
+export interface PicturesView {
+  at: number[]
+}

@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises'
-import { makeStill } from '../../analysis/still.ts'
+import { makeStill, type Still } from '../../analysis/still.ts'
 import { probe } from '../../analysis/probe.ts'
 import { InputError } from '../../core/errors.ts'
 import { writeFaces } from '../../core/formats/faces.ts'
@@ -14,18 +14,18 @@ export interface Stretch {
   to: number
 }
 
-/** What cameras have reported, and how they look. */
+/** What cameras have reported, and how they looked. */
 export interface Reports {
   /** Null: the camera was not listened to at any time of it. Boxes are shares of the picture. */
   tracks(camera: string, stretch: Stretch): Promise<Tracks | null>
-  /** JPEG or PNG; null: nothing shows the camera. */
-  picture(camera: string): Promise<Buffer | null>
+  /** What is kept of how the camera looked, or how it looks now; none: nothing shows it. */
+  stills(camera: string, stretch: Stretch): Promise<Still[]>
 }
 
 /** Of a process that keeps none. */
 export const NO_REPORTS: Reports = {
   tracks: () => Promise.resolve(null),
-  picture: () => Promise.resolve(null)
+  stills: () => Promise.resolve([])
 }
 
 /** What is made of reports: no measures, as the pictures of then are not there. */
@@ -41,7 +41,7 @@ export interface Found {
 }
 
 /**
- * Makes the files of a clip from what its camera reported, over the picture that it shows now.
+ * Makes the files of a clip from what its camera reported, over the small pictures that are kept of that time.
  *
  * @param file where each of them is to be
  * @throws InputError when nothing is known of that time
@@ -57,12 +57,12 @@ export async function clipFromReports(
   if (!tracks) throw new InputError('from', said('watch.nothingKept'))
   const seconds = (stretch.to - stretch.from) / 1000
   // A camera that cannot be reached now, or shows what is no picture, takes nothing away from what it said then.
-  const still = await reports.picture(camera).catch(() => null)
-  const make = (picture: Buffer | null): Promise<void> =>
-    makeStill(picture, { seconds, fps }, file('view.mp4'), signal)
-  await make(still).catch((error: unknown) => {
-    if (!still || signal.aborted) throw error
-    return make(null)
+  const stills = await reports.stills(camera, stretch).catch(() => [])
+  const make = (list: Still[]): Promise<void> =>
+    makeStill(list, { seconds, fps }, file('view.mp4'), signal)
+  await make(stills).catch((error: unknown) => {
+    if (!stills.length || signal.aborted) throw error
+    return make([])
   })
   const { width, height } = await probe(file('view.mp4'), name)
   await writeWhole(file('tracks.csv'), writeMot(tracks, { width, height }))

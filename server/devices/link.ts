@@ -74,6 +74,7 @@ export class DeviceLink {
   /** Clock, network, night picture and account. */
   readonly upkeep: DeviceUpkeep
   private readonly wire: DeviceWire
+  private readonly snapshotUris = new Map<string, string>()
 
   /**
    * @param address such as http://192.0.2.4 or https://127.0.0.1:8081
@@ -393,8 +394,18 @@ export class DeviceLink {
   }
 
   async snapshot(profile: string): Promise<Buffer> {
+    const known = this.snapshotUris.get(profile)
+    if (known !== undefined)
+      try {
+        return await this.wire.picture(known)
+      } catch {
+        // The address may hold for some time only.
+        this.snapshotUris.delete(profile)
+      }
     const uri = await this.mediaUri('GetSnapshotUri', profile)
-    return this.wire.picture(uri)
+    const picture = await this.wire.picture(uri)
+    this.snapshotUris.set(profile, uri)
+    return picture
   }
 
   /** Motion JPEG as it comes. @param uri of `streamUri` */

@@ -2,7 +2,8 @@ import { existsSync } from 'node:fs'
 import { readdir, rm } from 'node:fs/promises'
 import { writeWhole } from '../files.ts'
 import { writeHour } from './hourFile.ts'
-import { hourOf, hourPath, hoursOf, logPath, readHourOf } from './hours.ts'
+import { hourOf, hourPath, hoursOf, logPath, readHourOf, type HourOnDisk } from './hours.ts'
+import { thinPictures } from './pictureFile.ts'
 
 /**
  * Makes the file of an hour from its log. A crash in between leaves both, which are read as one and closed again at the
@@ -14,6 +15,7 @@ export async function closeHour(folder: string, camera: string, hour: number): P
   const reported = await readHourOf(folder, camera, hour)
   if (reported.rows.length || reported.heard.length)
     await writeWhole(hourPath(folder, camera, hour), writeHour(reported))
+  await thinPictures(folder, camera, hour, reported.rows)
   await rm(logPath(folder, camera, hour), { force: true })
 }
 
@@ -53,16 +55,25 @@ export async function removeOld(folder: string, limits: KeepLimits, now: number)
         if (hour + 3_600_000 < now - days * DAY) await remove(path)
     }
   for (const { cameras, bytes } of limits.shares) {
-    const files = []
+    const files: HourOnDisk[] = []
     for (const camera of cameras) files.push(...(await hoursOf(folder, camera)))
     files.sort((a, b) => a.hour - b.hour)
-    let over = files.reduce((sum, file) => sum + file.bytes, 0) - bytes
-    for (const file of files) {
-      // The running hour is being written to.
-      if (over <= 0 || file.hour >= hourOf(now)) break
-      await remove(file.path)
-      over -= file.bytes
+    const removeOldest = async (list: readonly HourOnDisk[], most: number): Promise<void> => {
+      let over = list.reduce((sum, file) => sum + file.bytes, 0) - most
+      for (const file of list) {
+        // The running hour is being written to.
+        if (over <= 0 || file.hour >= hourOf(now)) break
+        await remove(file.path)
+        files.splice(files.indexOf(file), 1)
+        over -= file.bytes
+      }
     }
+    // Pictures take no more than half: what was reported, on which everything rests, is small beside them.
+    await removeOldest(
+      files.filter(({ ending }) => ending === 'tar'),
+      bytes / 2
+    )
+    await removeOldest([...files], bytes)
   }
   return removed
 }

@@ -23,21 +23,26 @@ export const hourOf = (instant: number): number => Math.floor(instant / HOUR_MS)
 /** `2026-11-24T10Z`: in order of name they are in order of time. */
 export const hourName = (hour: number): string => `${new Date(hour).toISOString().slice(0, 13)}Z`
 
+/** What is being written, what is closed, and its pictures. */
+export type HourEnding = 'log' | 'parquet' | 'tar'
+
 /** The hour of a file's name; null: it is none of ours. */
-export function hourOfName(name: string): { hour: number; ending: 'log' | 'parquet' } | null {
-  const match = /^(\d{4}-\d\d-\d\dT\d\d)Z\.(log|parquet)$/.exec(name)
+export function hourOfName(name: string): { hour: number; ending: HourEnding } | null {
+  const match = /^(\d{4}-\d\d-\d\dT\d\d)Z\.(log|parquet|tar)$/.exec(name)
   const hour = match ? Date.parse(`${match[1]}:00:00Z`) : NaN
-  return Number.isNaN(hour) ? null : { hour, ending: match![2] as 'log' | 'parquet' }
+  return Number.isNaN(hour) ? null : { hour, ending: match![2] as HourEnding }
 }
 
 export const logPath = (folder: string, camera: string, hour: number): string =>
   join(folder, camera, `${hourName(hour)}.log`)
 export const hourPath = (folder: string, camera: string, hour: number): string =>
   join(folder, camera, `${hourName(hour)}.parquet`)
+export const picturesPath = (folder: string, camera: string, hour: number): string =>
+  join(folder, camera, `${hourName(hour)}.tar`)
 
 export interface HourOnDisk {
   hour: number
-  ending: 'log' | 'parquet'
+  ending: HourEnding
   path: string
   bytes: number
 }
@@ -145,7 +150,7 @@ export async function readStrip(
   const tens: TensCount = new Map()
   const heard: [number, number][] = []
   for (const file of await hoursOf(folder, camera)) {
-    if (file.hour + HOUR_MS <= from || file.hour >= to) continue
+    if (file.ending === 'tar' || file.hour + HOUR_MS <= from || file.hour >= to) continue
     const part =
       file.ending === 'parquet'
         ? await footerOf(file)

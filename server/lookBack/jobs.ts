@@ -17,6 +17,7 @@ import { playOf } from '../proving/stage.ts'
 import type { KeptWalk } from '../proving/service.ts'
 import { closeHour } from './closing.ts'
 import { HOUR_MS, hoursBetween, readHourOf, readRange, readStrip } from './hours.ts'
+import { readPicture, readPictures } from './pictureFile.ts'
 
 /** What threads do with what cameras have reported; each with the folder in which that is. */
 
@@ -39,6 +40,12 @@ export type Job =
   | { type: 'close'; camera: string; hour: number }
   | ({ type: 'strip' } & OfCamera)
   | ({ type: 'tracks' } & OfCamera)
+  /** When pictures were taken. */
+  | ({ type: 'pictures' } & OfCamera)
+  /** The pictures themselves. */
+  | ({ type: 'stills' } & OfCamera)
+  /** One of them; null: there is none of that instant. */
+  | { type: 'picture'; camera: string; at: number }
   | ({ type: 'count'; place: Place; detections: Detection[] } & OfCamera)
   /** `part`: of so many, which part of the values. */
   | ({ type: 'sweep'; setting: ScaleName; part: [number, number] } & Tuned)
@@ -56,6 +63,18 @@ const answers = {
     const { rows, heard } = await readRange(folder, job.camera, job.from, job.to)
     return { bytes: writeTracks(tracksOf(rows, job.from, LOOK_BACK_FPS)), heard }
   },
+  pictures: async (
+    folder: string,
+    { camera, from, to }: Extract<Job, { type: 'pictures' }>
+  ): Promise<number[]> => (await readPictures(folder, camera, from, to)).map(({ at }) => at),
+  stills: (
+    folder: string,
+    { camera, from, to }: Extract<Job, { type: 'stills' }>
+  ): Promise<{ at: number; jpeg: Uint8Array }[]> => readPictures(folder, camera, from, to),
+  picture: (
+    folder: string,
+    { camera, at }: Extract<Job, { type: 'picture' }>
+  ): Promise<Uint8Array | null> => readPicture(folder, camera, at),
   count: async (
     folder: string,
     { camera, from: asked, to, place, detections }: Extract<Job, { type: 'count' }>

@@ -2,7 +2,7 @@ import type { FastifyReply } from 'fastify'
 import * as v from 'valibot'
 import { InputError, saidOfError } from '../../core/errors.ts'
 import { LONGEST_CLIP_MS, lengthOf } from '../../core/lookBack/rows.ts'
-import type { StripView } from '../../core/lookBack/views.ts'
+import type { PicturesView, StripView } from '../../core/lookBack/views.ts'
 import { ReportedClipSchema } from '../../core/api.ts'
 import { SaveLookBackSchema, type LookBackSettingsView } from '../../core/lookBack/settings.ts'
 import {
@@ -52,6 +52,7 @@ const NUISANCE_DAYS = 14
 const anInstant = numberText(said('things.anInstant'))
 const range = v.object({ from: anInstant, to: anInstant })
 const anAlarm = byNumber(said('alarms.anAlarm'))
+const aPicture = v.object({ ...byCamera.entries, at: anInstant })
 const aMark = v.object({ ...byCamera.entries, id: numberText(said('things.aMark')) })
 
 /** @throws InputError when it ends before it begins, or is too long */
@@ -182,6 +183,37 @@ export function lookBackRoutes(
       return reply
         .type('application/octet-stream')
         .send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength))
+    }
+  )
+
+  app.get(
+    '/cameras/:camera/look-back/pictures',
+    allow(ACTING, { params: byCamera, querystring: range }),
+    async ({ params, query }): Promise<PicturesView> => {
+      await readCamera(database, params.camera)
+      checkRange(query, MOST_TRACKS_DAYS)
+      return {
+        at: await lookBack.ask({
+          type: 'pictures',
+          camera: params.camera,
+          from: query.from,
+          to: query.to
+        })
+      }
+    }
+  )
+  app.get(
+    '/cameras/:camera/look-back/pictures/:at',
+    allow(ACTING, { params: aPicture }),
+    async ({ params }, reply) => {
+      await readCamera(database, params.camera)
+      const { camera, at } = params
+      const jpeg = await lookBack.ask({ type: 'picture', camera, at })
+      if (!jpeg) throw notFound(said('things.aPicture'))
+      return reply
+        .type('image/jpeg')
+        .header('cache-control', 'private, max-age=86400')
+        .send(Buffer.from(jpeg.buffer, jpeg.byteOffset, jpeg.byteLength))
     }
   )
 

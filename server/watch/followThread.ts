@@ -1,18 +1,28 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { HourWriter } from '../lookBack/hourWriter.ts'
+import { PictureWriter } from '../lookBack/pictureFile.ts'
 import { Follower, type FromFollower, type ToFollower } from './follower.ts'
+import { PictureTaker } from './pictureTaker.ts'
 
 /** The thread in which cameras' targets are followed and written; see memory.ts for the other end. */
 const FLUSH_MS = 1000
+/** Whether cameras need a picture. */
+const LOOK_MS = 250
 const { folder } = workerData as { folder: string }
 const tell = (message: FromFollower): void => parentPort!.postMessage(message)
 const writer = new HourWriter(folder, {
   closed: (camera, hour) => tell({ type: 'hourOver', camera, hour }),
   failed: (error) => tell({ type: 'notWritten', why: error.message })
 })
-const follower = new Follower((camera) => tell({ type: 'ended', camera }), writer)
+const archive = new PictureWriter(folder)
+const pictures = new PictureTaker({
+  store: (camera, picture) => archive.add(camera, picture),
+  failed: (error) => tell({ type: 'notWritten', why: error.message })
+})
+const follower = new Follower((camera) => tell({ type: 'ended', camera }), writer, pictures)
 
 const flushing = setInterval(() => writer.flush(Date.now()), FLUSH_MS)
+const looking = setInterval(() => pictures.tick(), LOOK_MS)
 
 parentPort!.on('message', (message: ToFollower) => {
   switch (message.type) {
@@ -28,7 +38,10 @@ parentPort!.on('message', (message: ToFollower) => {
       })
     case 'close':
       clearInterval(flushing)
+      clearInterval(looking)
       writer.closeAll(Date.now())
-      return tell({ type: 'closed' })
+      // A picture that is under way is let go; one that is being written is written.
+      pictures.close()
+      return void archive.done().then(() => tell({ type: 'closed' }))
   }
 })

@@ -4,6 +4,7 @@ import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
 import { DeviceLink, type Access } from '../devices/link.ts'
 import type { HourWriter } from '../lookBack/hourWriter.ts'
+import type { PictureTaker } from './pictureTaker.ts'
 
 /** Targets are kept at this rate, whatever the camera's own is. */
 export const MEMORY_FPS = 10
@@ -30,28 +31,36 @@ export type FromFollower =
 
 /**
  * Follows what cameras report: the last minute and a half is held for triggers' evidence, and all is written to the logs of
- * the running hour (server/lookBack).
+ * the running hour, with small pictures beside them (server/lookBack).
  */
 export class Follower {
   private readonly seen = new Map<string, LiveFrame[]>()
   private readonly onEnd: (camera: string) => void
   private readonly writer: HourWriter | null
+  private readonly pictures: PictureTaker | null
   /** Of these nothing is written. */
   private without: ReadonlySet<string> = new Set()
   private readonly heard = new Set<string>()
 
   /** @param onEnd a camera is not followed any more: its device has ended the stream, or cannot be spoken with */
-  constructor(onEnd: (camera: string) => void, writer: HourWriter | null = null) {
+  constructor(
+    onEnd: (camera: string) => void,
+    writer: HourWriter | null = null,
+    pictures: PictureTaker | null = null
+  ) {
     this.onEnd = onEnd
     this.writer = writer
+    this.pictures = pictures
   }
 
   /** @param cameras of which nothing is written from now on; of all others it is */
   leaveOut(cameras: readonly string[]): void {
     this.without = new Set(cameras)
     for (const camera of this.heard)
-      if (this.without.has(camera)) this.writer?.end(camera, Date.now())
-      else this.writer?.begin(camera, Date.now())
+      if (this.without.has(camera)) {
+        this.writer?.end(camera, Date.now())
+        this.pictures?.end(camera)
+      } else this.writer?.begin(camera, Date.now())
   }
 
   follow(camera: string, source: Source): void {
@@ -61,6 +70,7 @@ export class Follower {
       .then(() => {
         this.heard.delete(camera)
         this.writer?.end(camera, Date.now())
+        this.pictures?.end(camera)
         this.onEnd(camera)
       })
   }
@@ -80,8 +90,12 @@ export class Follower {
     const link = new DeviceLink(address, account, undefined, certificate)
     const clock = new HeardClock()
     // It ends with the thread.
-    for await (const { at, targets } of link.targets(profile, new AbortController().signal))
-      this.take(camera, clock.at(at, Date.now()), targets)
+    const snapshot = (): Promise<Buffer> => link.snapshot(profile)
+    for await (const { at, targets } of link.targets(profile, new AbortController().signal)) {
+      const heard = clock.at(at, Date.now())
+      this.take(camera, heard, targets)
+      if (!this.without.has(camera)) this.pictures?.heard(camera, heard, targets, snapshot)
+    }
   }
 
   private take(camera: string, at: number, targets: LiveFrame['targets']): void {

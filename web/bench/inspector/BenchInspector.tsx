@@ -11,6 +11,7 @@ import { useChoice, useContents, useEvaluated, useOnShow } from '../contexts.ts'
 import type { DocumentState } from '../document.ts'
 import { Later } from '../Later.tsx'
 import { Marking } from '../lookBack/Marking.tsx'
+import { SeenThen } from '../lookBack/SeenThen.tsx'
 import { SceneNote } from '../measuring/SceneNote.tsx'
 import type { SceneOnBench } from '../measuring/useMeasuring.ts'
 import type { Shapes } from '../shapes/useShapes.ts'
@@ -129,7 +130,7 @@ export function BenchInspector({
 /** Of the target that is selected: what would have to change. */
 function Changes({ setting, chosen }: Pick<BenchInspectorProps, 'setting' | 'chosen'>): ReactNode {
   const { view, document } = useContents()
-  const { clip, ready } = useOnShow()
+  const { clip, ready, back } = useOnShow()
   const { ladder, triggers, evaluations } = useEvaluated()
   if (!ready || !clip || !setting || !chosen || !ladder) return null
   const fired = triggers.some(
@@ -139,6 +140,7 @@ function Changes({ setting, chosen }: Pick<BenchInspectorProps, 'setting' | 'cho
   )
   return (
     <>
+      {back && ladder.target !== null && <SeenThen target={ladder.target} time={ladder.time} />}
       <Marking detection={chosen.id} target={ladder.target} time={ladder.time} fired={fired} />
       <ChangePanel
         key={`${chosen.id} ${ladder.target}`}

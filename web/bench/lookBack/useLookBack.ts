@@ -5,7 +5,7 @@ import type { ClipView } from '../../../core/api.ts'
 import type { Evidence } from '../../../core/detections/index.ts'
 import { LOOK_BACK_FPS } from '../../../core/lookBack/rows.ts'
 import { readTracks } from '../../../core/lookBack/tracksBytes.ts'
-import type { StripView } from '../../../core/lookBack/views.ts'
+import type { PicturesView, StripView } from '../../../core/lookBack/views.ts'
 import { request, requestBytes } from '../../api/client.ts'
 import type { Range } from '../selection.ts'
 
@@ -89,3 +89,24 @@ export function useLookedBack(camera: string, range: Range | null): LookedBack |
     return { evidence, error, clip: clipOf(camera, range, evidence) }
   }, [camera, range, data, error])
 }
+
+const NONE: readonly number[] = []
+
+/** The instants of which there are pictures in what is looked back at, in order. */
+export function usePictures({ camera, start, frames, fps }: ClipView): readonly number[] {
+  const [from, to] = [Math.floor(start ?? 0), Math.ceil((start ?? 0) + (1000 * frames) / fps)]
+  const { data } = useQuery({
+    queryKey: ['look-back-pictures', camera, from, to],
+    queryFn: () =>
+      request<PicturesView>('GET', `${camerasPath(camera)}/pictures?from=${from}&to=${to}`),
+    enabled: frames > 0,
+    // Of what is going on there are more soon.
+    refetchInterval: to > Date.now() - AGAIN_MS ? AGAIN_MS : false,
+    staleTime: AGAIN_MS
+  })
+  return data?.at ?? NONE
+}
+
+/** Where a picture is, as `atSite` takes it. */
+export const pictureAt = (camera: string, at: number): string =>
+  `${camerasPath(camera)}/pictures/${at}`

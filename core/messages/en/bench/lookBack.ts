@@ -24,14 +24,20 @@ export const lookBack = messages({
     'Nothing has been kept of this camera yet. What its device reports is kept from now on.',
   noReports: 'Its device does not report targets, so that there is nothing to look back at.',
   leftOut: 'Nothing is kept of this camera, as the site’s settings say.',
-  noPictures:
+  pictureOf: (when: string) =>
+    `Picture of ${when}. Motion, tamper and video loss need every picture, and are not looked back at.`,
+  pictureOfNow:
     'The picture is the present one; the targets are of then. Motion, tamper and video loss need the picture itself, and are not looked back at.',
+  noPicture:
+    'No picture was kept of this time. Motion, tamper and video loss need the picture itself, and are not looked back at.',
   picture: 'The camera’s picture now',
+  pictureThen: (when: string) => `The camera’s picture, ${when}`,
+  seen: (target: number, when: string) => `Target ${target}, ${when}`,
   saveAsClip: 'Save as clip',
   clipIsShort: 'A clip is an hour long at most. Choose a shorter range.',
   clipName: (range: string) => `Reported ${range}`,
   reportedClip:
-    'The picture is of when this clip was saved; the targets are what the camera reported. Motion, tamper and video loss need the pictures of then, and are not judged here.'
+    'Between the pictures that were kept, the one nearest in time is shown; the targets are what the camera reported. Motion, tamper and video loss need every picture, and are not judged here.'
 })
 
 export const howOften = messages({

@@ -21,6 +21,7 @@ export const things = messages({
   lookBack: 'Look back',
   anInstant: 'an instant',
   aMark: 'a mark',
+  aPicture: 'a picture',
   voiceFile: (id: string) => `Voice file ${id}`,
   phrase: (id: string) => `Phrase ${id}`,
   recording: 'A running recording',
