@@ -1,6 +1,8 @@
 import { join } from 'node:path'
 import { closeHour, openHours } from '../server/lookBack/closing.ts'
 import { HourWriter } from '../server/lookBack/hourWriter.ts'
+import { PictureWriter } from '../server/lookBack/pictureFile.ts'
+import { createCanvas } from '@napi-rs/canvas'
 import { expect, test } from './test.ts'
 
 const HOUR_MS = 3_600_000
@@ -37,6 +39,9 @@ test.beforeAll(async ({ siteOfFile, baseURL }) => {
       ])
     }
   writer.closeAll(TO)
+  const pictures = new PictureWriter(folder)
+  const jpeg = createCanvas(480, 270).toBuffer('image/jpeg')
+  for (const { at } of visits) await pictures.add('slipway', { at: at + 9000, jpeg })
   for (const { camera, hour } of await openHours(folder, TO + HOUR_MS))
     if (hour < TO) await closeHour(folder, camera, hour)
 })
@@ -54,6 +59,12 @@ test('a line is answered for a day that is past; a trigger is marked, and stays 
   ).toBeVisible()
   // Flags of moments, told by the site's clock.
   await page.getByRole('button', { name: /^Trigger of Quay edge, target 2, at 09:00:/ }).click()
+  // Its target as it was seen then: the picture that was kept, and the way to its moment.
+  const seen = page.getByRole('button', { name: /^As it was seen, .*09:00:09$/ })
+  await expect(seen.locator('img')).toHaveJSProperty('naturalWidth', 480)
+  await seen.click()
+  await expect(page.getByText(/^Picture of .*09:00:09\. Motion/)).toBeVisible()
+  await expect(page.getByRole('img', { name: /^The camera’s picture, .*09:00:09$/ })).toBeVisible()
   const marking = page.getByRole('group', { name: 'Was this trigger wanted?' })
   await marking.getByRole('button', { name: 'Nuisance' }).click()
   await expect(marking.getByRole('button', { name: 'Nuisance' })).toHaveAttribute(
@@ -85,6 +96,8 @@ test('a stretch becomes a clip, with the same triggers; a longer one cannot', as
   await page.goto(hour)
   await page.getByRole('button', { name: 'Save as clip' }).click()
   await expect(page.getByText('the targets are what the camera reported')).toBeVisible()
+  const clip = page.locator('video')
+  await expect(clip).toHaveJSProperty('videoWidth', 480)
   await expect(page.locator('.rail-item').first()).toContainText('1 trigger')
   await expect(page.getByRole('button', { name: /^Trigger of Quay edge, target 2/ })).toBeVisible()
 })

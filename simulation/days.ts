@@ -21,9 +21,18 @@ export interface Habit {
   quality?: keyof typeof QUALITIES
 }
 
+/** Somebody's coming and going. */
+export interface SimulatedVisit {
+  /** The instant of its beginning, ms of UTC. */
+  at: number
+  script: Script
+  rows: ReportedColumns
+}
+
 /** What a camera has reported of a day. */
 export interface SimulatedDay {
   rows: ReportedColumns
+  visits: SimulatedVisit[]
   /** The place of the habit in the list, by number of the target. */
   habitOf: Map<number, number>
   /** The first number that no target has. */
@@ -57,7 +66,7 @@ export function simulateDay(
   const seen = { ...scene, fps: FPS }
   const random = randomFrom(seed)
   const between = (least: number, most: number): number => least + (most - least) * random()
-  const lists: ReportedColumns[] = []
+  const visits: SimulatedVisit[] = []
   const habitOf = new Map<number, number>()
   let nextTarget = firstTarget
   habits.forEach((habit, place) => {
@@ -89,10 +98,10 @@ export function simulateDay(
         columns.h[i] = row.h
         columns.likelihood[i] = row.confidence
       })
-      lists.push(columns)
+      visits.push({ at, script: visit, rows: columns })
     }
   })
-  return { rows: mergeRows(lists), habitOf, nextTarget }
+  return { rows: mergeRows(visits.map((v) => v.rows)), visits, habitOf, nextTarget }
 }
 
 /** An hour of a day on the clock of the site, such as 9.5, as ms of UTC. */

@@ -10,21 +10,25 @@ import {
   LOOK_BACK_FPS,
   mergeRows,
   rowsWithin,
+  staysWithin,
   tracksOf,
   type Stay
 } from '../../core/lookBack/rows.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
 import { tracksFromRows } from '../../core/targets/tracks.ts'
-import { simulateDay } from '../../simulation/days.ts'
+import { simulateDay, type SimulatedVisit } from '../../simulation/days.ts'
 import { readScene, readScript } from '../../simulation/script.ts'
 import { writeWhole } from '../files.ts'
 import { writeHour } from '../lookBack/hourFile.ts'
 import { HOUR_MS, hourOf, hourPath } from '../lookBack/hours.ts'
+import { paintPast } from './pastPictures.ts'
 import type { Story } from './story.ts'
 
 /** The demo site's last days: what its cameras have reported, and what their detections made of it. */
 
 export const PAST_DAYS = 7
+/** So many of them have pictures: painting takes most of the time. */
+const PICTURED_DAYS = 2
 const DAY_MS = 24 * HOUR_MS
 
 export interface PastJob {
@@ -109,6 +113,7 @@ async function writeDays(
   const start = end - PAST_DAYS * DAY_MS
   const habitOf = new Map<number, number>()
   const lists = []
+  const visits: SimulatedVisit[] = []
   let firstTarget = 1
   for (let days = PAST_DAYS; days >= 0; days--) {
     const day = simulateDay(play, story.habits[camera] ?? [], {
@@ -121,6 +126,7 @@ async function writeDays(
     firstTarget = day.nextTarget
     for (const [target, habit] of day.habitOf) habitOf.set(target, habit)
     lists.push(day.rows)
+    visits.push(...day.visits)
   }
   const { outage } = story
   const cut = daysAgo(now, outage.daysAgo, outage.from, plan.timeZone)
@@ -143,6 +149,22 @@ async function writeDays(
       writeHour({ rows: rowsWithin(rows, hour, hour + HOUR_MS), heard })
     )
   }
+  const pictured = end - PICTURED_DAYS * DAY_MS
+  await paintPast(
+    folder,
+    camera,
+    play,
+    visits.filter(({ at }) => at >= pictured),
+    staysWithin(
+      [
+        [start, away[0]],
+        [Math.max(start, away[1]), end]
+      ],
+      pictured,
+      end
+    ),
+    plan.timeZone
+  )
   return { start, rows, habitOf }
 }
 

@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { createCanvas } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { evaluate } from '../../core/detections/index.ts'
 import type { Detection } from '../../core/formats/plan.ts'
@@ -9,6 +10,7 @@ import { readTracks } from '../../core/lookBack/tracksBytes.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { HourWriter } from './hourWriter.ts'
 import { HOUR_MS } from './hours.ts'
+import { PictureWriter } from './pictureFile.ts'
 
 const DAY_MS = 24 * HOUR_MS
 let t: TestApp
@@ -17,6 +19,17 @@ let from: number
 const to = (): number => from + 4 * DAY_MS
 let drawn: { schedules: never[]; ignore: never[] }
 let gate: Detection
+
+/** When pictures were taken, ms from the beginning. */
+const PICTURED = [700_000, 1_000_000, HOUR_MS + 5]
+/** A picture of its own for each of them. */
+const picture = (n: number): Buffer => {
+  const canvas = createCanvas(480, 270)
+  const g = canvas.getContext('2d')
+  g.fillStyle = `hsl(${120 * n} 80% 50%)`
+  g.fillRect(0, 0, 480, 270)
+  return canvas.toBuffer('image/jpeg')
+}
 
 /** Four days, each with four who pass for 3 s and four who stay for 20 s; the camera was away on the second evening. */
 beforeAll(async () => {
@@ -42,6 +55,9 @@ beforeAll(async () => {
         writer.take('slipway', at + 100 * (6 + frames + k), [row(id, 0.9)])
     }
   writer.closeAll(to())
+  const pictures = new PictureWriter(join(t.folder, 'look-back'))
+  for (const [i, ms] of PICTURED.entries())
+    await pictures.add('slipway', { at: from + ms, jpeg: picture(i) })
   drawn = { schedules: [], ignore: [] }
   gate = {
     id: 'gate',
@@ -129,7 +145,7 @@ describe('looking back', () => {
       t.ask('POST', '/cameras/slipway/look-back/clips', { name: 'Passers', ...stretch })
     let id: string
 
-    test('has the targets that the camera reported, and a picture of the camera', async () => {
+    test('has the targets that the camera reported, over the pictures that were kept', async () => {
       const { status, body } = await save({ from, to: from + 1_800_000 })
       expect(status).toBe(201)
       expect(body).toMatchObject({ name: 'Passers', start: from, fps: 10, reported: true })
@@ -138,7 +154,7 @@ describe('looking back', () => {
         const now = (await t.ask('GET', `/clips/${id}`)).body
         return now.state === 'ready' && now
       })
-      expect(clip).toMatchObject({ frames: 18_000, targets: 3 })
+      expect(clip).toMatchObject({ frames: 18_000, targets: 3, width: 480, height: 270 })
       const reported = readTracks(
         new Uint8Array(
           await (
@@ -232,10 +248,31 @@ describe('looking back', () => {
     })
   })
 
+  test('the pictures of a range, and each of them', async () => {
+    const path = '/cameras/slipway/look-back/pictures'
+    const times = PICTURED.map((ms) => from + ms)
+    const { body } = await t.ask('GET', `${path}?from=${from}&to=${from + DAY_MS}`)
+    expect(body).toEqual({ at: times })
+    expect((await t.ask('GET', `${path}?from=${from}&to=${times[2]}`)).body.at).toHaveLength(2)
+    for (const [i, time] of times.entries()) {
+      const answer = await t.fetch(`${path}/${time}`)
+      expect(answer.headers.get('content-type')).toBe('image/jpeg')
+      expect(Buffer.from(await answer.arrayBuffer())).toEqual(picture(i))
+    }
+    expect((await t.ask('GET', `${path}/${from + 1}`)).status).toBe(404)
+    expect((await t.ask('GET', `${path}/x`)).status).toBe(422)
+    expect((await t.ask('GET', `${path}?from=${from}&to=${to()}`)).status).toBe(422)
+    expect((await t.ask('GET', `/cameras/none/look-back/pictures/${times[0]}`)).status).toBe(404)
+  })
+
   test('operators may look back, viewers may not', async () => {
-    const path = `/cameras/slipway/look-back?from=${from}&to=${to()}`
-    expect((await t.ask('GET', path, undefined, await t.as('operator'))).status).toBe(200)
-    expect((await t.ask('GET', path, undefined, await t.as('viewer'))).status).toBe(403)
+    for (const path of [
+      `/cameras/slipway/look-back?from=${from}&to=${to()}`,
+      `/cameras/slipway/look-back/pictures/${from + PICTURED[0]!}`
+    ]) {
+      expect((await t.fetch(path, { headers: { cookie: await t.as('operator') } })).status).toBe(200)
+      expect((await t.fetch(path, { headers: { cookie: await t.as('viewer') } })).status).toBe(403)
+    }
   })
 })
 

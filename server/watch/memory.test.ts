@@ -1,3 +1,4 @@
+import { loadImage } from '@napi-rs/canvas'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
@@ -5,6 +6,7 @@ import type { Device } from '../../simulators/camera/device.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { startTestApp, type TestApp } from '../testing/testApp.ts'
 import { readRange } from '../lookBack/hours.ts'
+import { readPictures, type SmallPicture } from '../lookBack/pictureFile.ts'
 import { TargetMemory } from './memory.ts'
 
 const devices = new TestDevices()
@@ -48,6 +50,22 @@ test('keeps what a camera reports, by the clock here', async () => {
   }
   expect(await memory.between('slipway', 0, 1000)).toEqual([])
   expect(await memory.between('none-such', from, Date.now())).toEqual([])
+}, 600_000)
+
+test('keeps a small picture of what it saw', async () => {
+  const taken = async (): Promise<SmallPicture[]> => {
+    for (;;) {
+      const pictures = await readPictures(folder, 'slipway', 0, Date.now() + 1000)
+      if (pictures.length) return pictures
+      await wait(100)
+    }
+  }
+  const [picture] = await taken()
+  const { width, height } = await loadImage(picture!.jpeg)
+  expect([width, height]).toEqual([480, 270])
+  // Somebody was there then.
+  const { rows } = await readRange(folder, 'slipway', picture!.at - 1000, picture!.at + 1000)
+  expect(rows.length).toBeGreaterThan(0)
 }, 600_000)
 
 test('follows a camera again that went away and came back', async () => {

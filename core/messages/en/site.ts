@@ -75,7 +75,7 @@ export const cameraDialog = messages({
 /** What cameras reported, and for how long it is kept. */
 export const lookBackForm = messages({
   title: 'Look back',
-  says: 'What cameras report is kept, so that drawings are answered by the last days.',
+  says: 'What cameras report is kept, with small pictures, so that drawings are answered by the last days.',
   days: 'Days kept',
   daysUnit: 'days',
   size: 'Most of the disk, GB',

@@ -8,6 +8,7 @@ import { useContents } from '../contexts.ts'
 import { DensityLayer, type DensityChoice } from './DensityLayer.tsx'
 import { AtMoment, type PictureProps } from '../picture/Picture.tsx'
 import { Fitted } from '../picture/Fitted.tsx'
+import type { Playhead } from '../playhead.ts'
 import { pictureAt, usePictures } from './useLookBack.ts'
 
 /** A picture of one clear point. */
@@ -69,8 +70,32 @@ export function LookBackPicture({
         )}
       </Fitted>
       <p className="look-back-hint">
-        {when !== null ? msg.pictureOf(when) : still !== null ? msg.pictureOfNow : msg.noPicture}
+        {near !== null && clip.start !== null ? (
+          <PictureOf at={near} start={clip.start} playhead={playhead} timeZone={timeZone} />
+        ) : still !== null ? (
+          msg.pictureOfNow
+        ) : (
+          msg.noPicture
+        )}
       </p>
     </>
   )
+}
+
+/** When the picture was taken, and how far that is from the moment on show. */
+function PictureOf({
+  at,
+  start,
+  playhead,
+  timeZone
+}: {
+  at: number
+  start: number
+  playhead: Playhead
+  timeZone: string
+}): ReactNode {
+  const later = useSyncExternalStore(playhead.subscribe, () =>
+    Math.round((at - start) / 1000 - playhead.time)
+  )
+  return msg.pictureOf(dateAndSecond(at, timeZone), later)
 }

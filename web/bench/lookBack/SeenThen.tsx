@@ -4,9 +4,9 @@ import type { ReactNode } from 'react'
 import { pictureOfVisit, visitAt } from '../../../core/lookBack/pictures.ts'
 import { dateAndSecond } from '../../../core/messages/format.ts'
 import type { ClipView } from '../../../core/api.ts'
-import type { Tracks } from '../../../core/targets/tracks.ts'
+import { frameTime, type Tracks } from '../../../core/targets/tracks.ts'
 import { atSite } from '../../api/here.ts'
-import { useChoice, useContents, useOnShow } from '../contexts.ts'
+import { useContents, useOnShow } from '../contexts.ts'
 import { pictureAt, usePictures } from './useLookBack.ts'
 
 /** The picture that was kept of a target's visit, with the target marked; it leads to its moment. */
@@ -31,8 +31,7 @@ function Seen({
   /** Seconds from the start; of the visits of this number it tells which. */
   time: number
 }): ReactNode {
-  const { spans } = useOnShow()
-  const { selection, showMoment } = useChoice()
+  const { spans, playhead } = useOnShow()
   const { timeZone } = useContents().view.site
   const pictures = usePictures(clip)
   const visit = visitAt(spans, target, time)
@@ -45,7 +44,7 @@ function Seen({
     <button
       type="button"
       className="seen-then"
-      onClick={() => showMoment(selection.detection, target, tracks.frame[row]!)}
+      onClick={() => playhead.seek(frameTime(tracks.frame[row]!, tracks.fps))}
     >
       <span className="seen-then-picture">
         <img src={atSite(pictureAt(clip.camera, at))} alt="" />
@@ -58,7 +57,7 @@ function Seen({
           }}
         />
       </span>
-      <span className="quiet">{msg.seen(target, when)}</span>
+      <span className="quiet">{msg.seen(when)}</span>
     </button>
   )
 }

@@ -1,4 +1,4 @@
-import { count, number, wholePercent } from '../../format.ts'
+import { count, duration, number, wholePercent } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 /** A number with one decimal where it is small. */
@@ -24,15 +24,16 @@ export const lookBack = messages({
     'Nothing has been kept of this camera yet. What its device reports is kept from now on.',
   noReports: 'Its device does not report targets, so that there is nothing to look back at.',
   leftOut: 'Nothing is kept of this camera, as the site’s settings say.',
-  pictureOf: (when: string) =>
-    `Picture of ${when}. Motion, tamper and video loss need every picture, and are not looked back at.`,
+  /** @param later seconds from the moment on show to the picture's */
+  pictureOf: (when: string, later: number) =>
+    `Picture of ${when}${later === 0 ? '' : `, ${duration(Math.abs(later))} ${later < 0 ? 'before' : 'after'} this moment`}. Motion, tamper and video loss are not looked back at.`,
   pictureOfNow:
     'The picture is the present one; the targets are of then. Motion, tamper and video loss need the picture itself, and are not looked back at.',
   noPicture:
     'No picture was kept of this time. Motion, tamper and video loss need the picture itself, and are not looked back at.',
   picture: 'The camera’s picture now',
   pictureThen: (when: string) => `The camera’s picture, ${when}`,
-  seen: (target: number, when: string) => `Target ${target}, ${when}`,
+  seen: (when: string) => `As it was seen, ${when}`,
   saveAsClip: 'Save as clip',
   clipIsShort: 'A clip is an hour long at most. Choose a shorter range.',
   clipName: (range: string) => `Reported ${range}`,
