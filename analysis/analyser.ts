@@ -84,7 +84,7 @@ export class Analyser {
 const KEPT_SECONDS = 0.5
 const KEPT_DISTANCE = 0.4
 
-function isKept({ rows, seen }: Followed, fps: number): boolean {
+export function isKept({ rows, seen }: Followed, fps: number): boolean {
   if (seen < KEPT_SECONDS * fps) return false
   const first = rows[0]!
   const reach = Math.max(
@@ -134,7 +134,7 @@ function tracksOf(
 }
 
 /** A box in shares of the picture. */
-const shareOf = ({ x, y, w, h }: Box, size: FrameSize): Box => ({
+export const shareOf = ({ x, y, w, h }: Box, size: FrameSize): Box => ({
   x: x / size.width,
   y: y / size.height,
   w: w / size.width,

@@ -32,9 +32,13 @@ export interface LargePictures {
   every: number
 }
 
+/** The size of larger pictures; never larger than the clip. */
+export const largeSize = ({ width, height }: FrameSize): FrameSize =>
+  evenSize(width, height, Math.min(1, LARGE_WIDTH / Math.max(width, height)))
+
 export function largePictures({ width, height, fps }: Footage): LargePictures {
   return {
-    size: evenSize(width, height, Math.min(1, LARGE_WIDTH / Math.max(width, height))),
+    size: largeSize({ width, height }),
     every: Math.max(1, Math.round(LARGE_EVERY * fps))
   }
 }

@@ -67,6 +67,7 @@ import { phoneLinkRoutes, phoneRoutes } from './phone/routes.ts'
 import { reportsOf } from './lookBack/reports.ts'
 import { LookBack } from './lookBack/service.ts'
 import { TargetMemory } from './watch/memory.ts'
+import { OwnAnalysis } from './watch/ownAnalysis.ts'
 import { Evidence } from './watch/evidence.ts'
 import { shiftRoutes } from './watch/shift.ts'
 import { watchRoutes } from './watch/routes.ts'
@@ -179,6 +180,7 @@ export async function makeApp({
   )
   const heartbeats = new Heartbeats(database, reach, logError)
   const memory = new TargetMemory(database, devices, lookBack, logError)
+  const analyses = new OwnAnalysis(database, devices, lookBack, logError)
   const evidence = new Evidence(
     database,
     parts.pictures,
@@ -278,7 +280,7 @@ export async function makeApp({
       watchRoutes(api, database, devices, evidence, answers)
       shiftRoutes(api, database, sessions)
       handoverRoutes(api, database, handover)
-      lookBackRoutes(api, database, lookBack, clips, memory, proving, answers)
+      lookBackRoutes(api, { database, lookBack, clips, memory, analyses, proving, answers })
       alarmRoutes(api, {
         database,
         alarms,
@@ -306,6 +308,7 @@ export async function makeApp({
   heartbeats.start()
   live.start()
   memory.start()
+  analyses.start()
   lookBack.start()
   retention.start()
   clock.start()
@@ -341,6 +344,7 @@ export async function makeApp({
         proving.close(),
         clips.close(),
         memory.close(),
+        analyses.close(),
         live.close(),
         heartbeats.close()
       ])

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { coded } from '../messages/said.ts'
+import { coded, type Said } from '../messages/said.ts'
 import { id } from '../schema/parts.ts'
 
 /** What a site keeps of what its cameras report, and for how long. */
@@ -16,11 +16,18 @@ export const LookBackSettingsSchema = v.strictObject({
     v.maxValue(10_000, coded('input.mustBeAtMost10000'))
   ),
   /** Cameras of which nothing is kept. */
-  without: v.array(id)
+  without: v.array(id),
+  /** Cameras whose pictures are analysed here, where their devices do not report what is in them. */
+  analysed: v.optional(v.array(id), [])
 })
 export type LookBackSettings = v.InferOutput<typeof LookBackSettingsSchema>
 
-export const DEFAULT_LOOK_BACK: LookBackSettings = { days: 14, gigabytes: 5, without: [] }
+export const DEFAULT_LOOK_BACK: LookBackSettings = {
+  days: 14,
+  gigabytes: 5,
+  without: [],
+  analysed: []
+}
 
 export const SaveLookBackSchema = v.strictObject({
   version: v.pipe(
@@ -31,7 +38,33 @@ export const SaveLookBackSchema = v.strictObject({
   lookBack: LookBackSettingsSchema
 })
 
+/** How the analysis of a camera's pictures goes. */
+export interface AnalysisView {
+  camera: string
+  state:
+    | 'running'
+    /** It begins with the next picture. */
+    | 'starting'
+    /** This machine can do no more at once. */
+    | 'waiting'
+    /** Its device reports targets: these are kept. */
+    | 'reports'
+    /** No device that can be reached shows it. */
+    | 'away'
+    /** Its pictures come too seldom. */
+    | 'tooFew'
+    | 'failed'
+  /** Pictures a second that are analysed; null: none. */
+  rate: number | null
+  /** Why it failed. */
+  why: Said | string | null
+}
+
 export interface LookBackSettingsView {
+  /** Of the cameras that are analysed here, in their order. */
+  analyses: AnalysisView[]
+  /** So many can be analysed at once on this machine. */
+  most: number
   lookBack: LookBackSettings
   version: number
   changedAt: number

@@ -270,7 +270,9 @@ describe('looking back', () => {
       `/cameras/slipway/look-back?from=${from}&to=${to()}`,
       `/cameras/slipway/look-back/pictures/${from + PICTURED[0]!}`
     ]) {
-      expect((await t.fetch(path, { headers: { cookie: await t.as('operator') } })).status).toBe(200)
+      expect((await t.fetch(path, { headers: { cookie: await t.as('operator') } })).status).toBe(
+        200
+      )
       expect((await t.fetch(path, { headers: { cookie: await t.as('viewer') } })).status).toBe(403)
     }
   })

@@ -39,6 +39,7 @@ import type { Clips } from '../clips/service.ts'
 import { listCameraIds, readCamera } from '../sites/queries.ts'
 import type { Proving } from '../proving/service.ts'
 import type { TargetMemory } from '../watch/memory.ts'
+import type { OwnAnalysis } from '../watch/ownAnalysis.ts'
 import { countNuisances, deleteMark, listMarks, markAlarm, saveMark } from './markQueries.ts'
 import type { LookBack } from './service.ts'
 
@@ -74,15 +75,20 @@ function whileAsked({ raw }: Pick<FastifyReply, 'raw'>): AbortSignal {
   return gone.signal
 }
 
+export interface LookBackParts {
+  database: Database
+  lookBack: LookBack
+  clips: Clips
+  memory: TargetMemory
+  analyses: OwnAnalysis
+  proving: Proving
+  answers: LiveAnswers
+}
+
 /** Looking back, marks and tuning. */
 export function lookBackRoutes(
   app: Api,
-  database: Database,
-  lookBack: LookBack,
-  clips: Clips,
-  memory: TargetMemory,
-  proving: Proving,
-  answers: LiveAnswers
+  { database, lookBack, clips, memory, analyses, proving, answers }: LookBackParts
 ): void {
   /** Where a detection is as it is drawn: hours and ignore areas from the page, the scene as it was saved. */
   const placeOf = async (
@@ -103,10 +109,14 @@ export function lookBackRoutes(
       camera: { ignore, ...(pose && { scene: pose }) }
     }
   }
-  const settingsView = async (site: string): Promise<LookBackSettingsView> => ({
-    ...(await readSettings(database, site)).lookBack,
-    ...(await lookBack.sizeOf(site))
-  })
+  const settingsView = async (site: string): Promise<LookBackSettingsView> => {
+    const saved = (await readSettings(database, site)).lookBack
+    return {
+      ...saved,
+      ...(await lookBack.sizeOf(site)),
+      ...analyses.view(saved.lookBack.analysed)
+    }
+  }
   /** The marks of the live camera on a detection, of a range. */
   const marksOf = async (camera: string, detection: string, from: number, to: number) =>
     (await listMarks(database, camera)).filter(
@@ -121,10 +131,11 @@ export function lookBackRoutes(
     async (request): Promise<LookBackSettingsView> => {
       const { site, body } = request
       const own = await listCameraIds(database, site)
-      body.lookBack.without.forEach((camera, i) => {
-        if (!own.includes(camera))
-          throw new InputError(`$.lookBack.without[${i}]`, said('lookBack.noSuchCamera', camera))
-      })
+      for (const list of ['without', 'analysed'] as const)
+        body.lookBack[list].forEach((camera, i) => {
+          if (!own.includes(camera))
+            throw new InputError(`$.lookBack.${list}[${i}]`, said('lookBack.noSuchCamera', camera))
+        })
       await database.transaction((sql) =>
         saveSetting(
           sql,
@@ -137,6 +148,7 @@ export function lookBackRoutes(
         )
       )
       await memory.leaveOut()
+      await analyses.look()
       await lookBack.forget(body.lookBack.without)
       return settingsView(site)
     }

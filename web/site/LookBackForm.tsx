@@ -1,13 +1,27 @@
 import { lookBackForm as msg } from '../../core/messages/en/site.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
+import { wordsOf } from '../../core/messages/words.ts'
 import { byteSize, dateOf } from '../../core/messages/format.ts'
 import './site.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type { LookBackSettings, LookBackSettingsView } from '../../core/lookBack/settings.ts'
+import type {
+  AnalysisView,
+  LookBackSettings,
+  LookBackSettingsView
+} from '../../core/lookBack/settings.ts'
 import { request } from '../api/client.ts'
+
+const AGAIN_MS = 3000
+
+const stateOf = ({ state, rate, why }: AnalysisView): string =>
+  state === 'running'
+    ? msg.analyses.running(rate ?? 0)
+    : state === 'failed'
+      ? msg.analyses.failed(why === null ? '' : wordsOf(why))
+      : msg.analyses[state]
 
 /** What the site keeps of what its cameras report, beside how much there is now. */
 export function LookBackForm({
@@ -21,13 +35,15 @@ export function LookBackForm({
   const key = ['look-back-settings']
   const view = useQuery({
     queryKey: key,
-    queryFn: () => request<LookBackSettingsView>('GET', '/settings/look-back')
+    queryFn: () => request<LookBackSettingsView>('GET', '/settings/look-back'),
+    // How analyses go is asked again while somebody looks.
+    refetchInterval: ({ state }) => (state.data?.analyses.length ? AGAIN_MS : false)
   })
   const [edited, setEdited] = useState<Partial<LookBackSettings>>({})
   const [error, setError] = useState<string | null>(null)
   if (view.error && !view.data) return <Alert type="error" title={problemWords(view.error)} />
   if (!view.data) return <p className="quiet">{common.loading}</p>
-  const { lookBack, version, bytes, since } = view.data
+  const { lookBack, version, bytes, since, most, analyses } = view.data
   const now = { ...lookBack, ...edited }
   const goes = now.without.filter((id) => !lookBack.without.includes(id))
   const save = async (): Promise<void> => {
@@ -80,6 +96,25 @@ export function LookBackForm({
         onChange={(without) => setEdited({ ...edited, without })}
         options={cameras.map(({ id, name }) => ({ value: id, label: name }))}
       />
+      <Select
+        mode="multiple"
+        aria-label={msg.analysed}
+        placeholder={msg.analysed}
+        value={now.analysed}
+        onChange={(analysed) => setEdited({ ...edited, analysed })}
+        options={cameras.map(({ id, name }) => ({ value: id, label: name }))}
+      />
+      <p className="quiet">{msg.analysedSays(most)}</p>
+      {analyses.length > 0 && (
+        <ul className="analyses">
+          {analyses.map((one) => (
+            <li key={one.camera}>
+              {cameras.find(({ id }) => id === one.camera)?.name ?? one.camera}:{' '}
+              <span className="quiet">{stateOf(one)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
       {goes.length > 0 && <Alert type="warning" title={msg.goes(goes.length)} />}
       {error && <Alert type="error" title={error} />}
       <Button disabled={!Object.keys(edited).length} onClick={() => void save()}>

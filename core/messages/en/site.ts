@@ -1,4 +1,4 @@
-import { count, list } from '../format.ts'
+import { count, list, number } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const todaysTriggers = messages({
@@ -83,6 +83,18 @@ export const lookBackForm = messages({
   nothing: 'nothing kept yet',
   used: (size: string, since: string) => `${size} since ${since}`,
   without: 'Cameras of which nothing is kept',
+  analysed: 'Cameras whose pictures Wardoptic analyses',
+  analysedSays: (most: number) =>
+    `For cameras whose devices don’t report targets. This machine can analyse ${most === 1 ? 'one camera' : `${most} cameras`} at once.`,
+  analyses: {
+    running: (rate: number) => `analysed, ${number(Math.round(rate * 10) / 10)} pictures a second`,
+    starting: 'starts with the next pictures',
+    waiting: 'waits: this machine can do no more at once',
+    reports: 'its device reports targets, which are kept',
+    away: 'no device that can be reached shows it',
+    tooFew: 'its pictures come too seldom to follow anything',
+    failed: (why: string) => `cannot be analysed: ${why}`
+  },
   goes: (cameras: number) =>
     `What was kept of ${cameras === 1 ? 'this camera' : `these ${cameras} cameras`} is deleted when you save.`,
   save: 'Save look back'

@@ -1,0 +1,131 @@
+import type CV from '@techstark/opencv-js'
+import type { Box } from '../core/geometry/shapes.ts'
+import type { TargetClass } from '../core/targets/classes.ts'
+import { isKept, shareOf } from './analyser.ts'
+import { classify } from './classify.ts'
+import { Eyes } from './detector/eyes.ts'
+import type { Looks } from './detector/inWorker.ts'
+import { Foreground } from './foreground.ts'
+import type { FrameSize } from './frames.ts'
+import type { Followed } from './target.ts'
+import { Tracker } from './tracker.ts'
+
+/** A target in a picture, in shares of it. */
+export interface LiveRow extends Box {
+  /** Which picture, counted from 1. */
+  frame: number
+  id: number
+  class: TargetClass
+  likelihood: number
+}
+
+/** A class is what the last so many seconds say. */
+const REMEMBERED_SECONDS = 60
+
+interface Told {
+  id: number
+  /** Rows that have been given out; as many as are left of them where a target stays for long. */
+  given: number
+}
+
+/**
+ * What is done with the pictures of a stream that has no end: find what moves, follow it, give it a class. What is known of
+ * targets is taken now and then, so that no more is remembered than is needed.
+ */
+export class LiveAnalyser {
+  private readonly size: FrameSize
+  private readonly fps: number
+  private readonly foreground: Foreground
+  private eyes: Eyes | null
+  private tracker: Tracker
+  private readonly told = new WeakMap<Followed, Told>()
+  private lastId = 0
+  private frames = 0
+
+  /**
+   * @param size of the pictures that will be given, in pixels
+   * @param looks the trained detector; null: classes are those of the shape
+   */
+  constructor(cv: typeof CV, size: FrameSize, fps: number, looks: Looks | null) {
+    this.size = size
+    this.fps = fps
+    this.foreground = new Foreground(cv, size, fps)
+    this.tracker = new Tracker(fps)
+    this.eyes = looks && new Eyes(looks, fps, size)
+  }
+
+  /**
+   * Takes the next picture.
+   *
+   * @param picture blue, green, red bytes
+   * @param large the same, larger, for the detector; null: it does not look at this one
+   * @throws what the detector throws
+   */
+  async next(
+    picture: Uint8Array,
+    large: { picture: Uint8Array; size: FrameSize } | null
+  ): Promise<void> {
+    this.frames++
+    this.tracker.step(this.foreground.find(picture), this.frames)
+    if (large) await this.eyes?.next(this.frames, large.picture, large.size, this.tracker.following)
+  }
+
+  /** Targets that are in the last picture and go on being followed. */
+  get inSight(): (Box & { id: number })[] {
+    return this.tracker.following.flatMap((target) => {
+      const told = this.told.get(target)
+      return told && target.missed === 0
+        ? [{ id: told.id, ...shareOf(target.rows.at(-1)!, this.size) }]
+        : []
+    })
+  }
+
+  /** The detector looks no more. */
+  withoutDetector(): void {
+    this.eyes = null
+  }
+
+  /** What has become known since it was last asked. */
+  take(): LiveRow[] {
+    const all = [...this.tracker.ended.splice(0), ...this.tracker.following]
+    return all.flatMap((target) => this.rowsOf(target))
+  }
+
+  /** Ends all targets: the stream was away, and nobody knows who stayed. What of them is not taken yet is still given. */
+  endTargets(): void {
+    const { tracker } = this
+    this.tracker = new Tracker(this.fps)
+    this.tracker.ended.push(...tracker.finish())
+  }
+
+  delete(): void {
+    this.foreground.delete()
+  }
+
+  private rowsOf(target: Followed): LiveRow[] {
+    const { rows } = target
+    let told = this.told.get(target)
+    if (!told) {
+      if (!isKept(target, this.fps)) {
+        this.forgetOld(target)
+        return []
+      }
+      this.told.set(target, (told = { id: ++this.lastId, given: 0 }))
+    }
+    if (told.given >= rows.length) return []
+    const classes = classify(rows, this.fps, this.size, target.told)
+    const news = rows.slice(told.given).map((row, i) => {
+      const { cls, likelihood } = classes[told.given + i]!
+      const { frame } = row
+      return { frame, id: told.id, ...shareOf(row, this.size), class: cls, likelihood }
+    })
+    this.forgetOld(target)
+    told.given = rows.length
+    return news
+  }
+
+  /** Of who stays for hours no more is remembered than the class hangs on. */
+  private forgetOld({ rows }: Followed): void {
+    rows.splice(0, Math.max(0, rows.length - Math.round(REMEMBERED_SECONDS * this.fps)))
+  }
+}

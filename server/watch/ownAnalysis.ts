@@ -1,0 +1,270 @@
+import { availableParallelism } from 'node:os'
+import { Worker } from 'node:worker_threads'
+import { saidOfError } from '../../core/errors.ts'
+import type { AnalysisView } from '../../core/lookBack/settings.ts'
+import { readSettings } from '../actions/queries.ts'
+import type { Database } from '../database.ts'
+import type { ShownChannel } from '../devices/pictures.ts'
+import type { Devices } from '../devices/service.ts'
+import { siteIds } from '../sites/queries.ts'
+import type { Keeper } from './memory.ts'
+import { LEAST_RATE } from './streamAnalyser.ts'
+import type { FromStreamThread, ToStreamThread } from './streamThread.ts'
+
+/** Cameras that were added, or can be reached again, are found within this. */
+const LOOK_MS = 10_000
+/** One that failed is tried again after this … */
+const AGAIN_MS = 30_000
+/** … and one whose pictures come too seldom after this. */
+const TOO_FEW_MS = 3_600_000
+/** No more pictures a second are analysed, ms between two; they do not come evenly. */
+const APART_MS = 90
+/** Pictures that wait to be analysed; more are left out. */
+const WAITING = 8
+/** Over so long the rate is told. */
+const RATE_MS = 10_000
+/** A camera takes about half a core, reading its stream and looking at it; one core is left to everything else. */
+const CORES_EACH = 0.5
+
+export const mostAnalyses = (cores = availableParallelism()): number =>
+  Math.max(1, Math.floor((cores - 1) / CORES_EACH))
+/** Cameras that share a thread. */
+const PER_THREAD = 4
+
+interface Running {
+  thread: Worker
+  ended: AbortController
+  done: Promise<void>
+  /** Instants of pictures that were analysed of late. */
+  analysed: number[]
+  waiting: number
+}
+
+interface Stopped {
+  state: 'tooFew' | 'failed'
+  why: AnalysisView['why']
+  /** Tried again then. */
+  until: number
+}
+
+/**
+ * Analyses the pictures of cameras whose devices do not report what is in them, in threads of its own, as many as this
+ * machine can do; what it finds is kept as if they had reported it.
+ */
+export class OwnAnalysis {
+  private readonly database: Database
+  private readonly devices: Devices
+  private readonly keeper: Pick<Keeper, 'folder' | 'hourOver'>
+  private readonly log: (error: unknown) => void
+  private readonly most: number
+  private readonly running = new Map<string, Running>()
+  private readonly stopped = new Map<string, Stopped>()
+  /** What hinders cameras that are wanted and do not run. */
+  private readonly hindered = new Map<string, 'waiting' | 'reports' | 'away'>()
+  private readonly threads = new Map<Worker, Set<string>>()
+  private timer: NodeJS.Timeout | undefined
+  private looking: Promise<void> = Promise.resolve()
+  private closed = false
+
+  /** @param most cameras at once */
+  constructor(
+    database: Database,
+    devices: Devices,
+    keeper: Pick<Keeper, 'folder' | 'hourOver'>,
+    log: (error: unknown) => void,
+    most = mostAnalyses()
+  ) {
+    this.database = database
+    this.devices = devices
+    this.keeper = keeper
+    this.log = log
+    this.most = most
+  }
+
+  start(): void {
+    void this.look()
+    this.timer = setInterval(() => void this.look(), LOOK_MS)
+  }
+
+  async close(): Promise<void> {
+    this.closed = true
+    clearInterval(this.timer)
+    await this.looking
+    for (const camera of this.running.keys()) this.end(camera)
+    await Promise.all([...this.threads.keys()].map((thread) => this.closeThread(thread)))
+  }
+
+  /** Looks which cameras are to be analysed; also told when that has changed. */
+  look(): Promise<void> {
+    return (this.looking = this.looking.then(() => this.lookNow()).catch(this.log))
+  }
+
+  /** How many can be analysed at once, and how those of a site that are wanted go. */
+  view(wanted: readonly string[]): { most: number; analyses: AnalysisView[] } {
+    return { most: this.most, analyses: wanted.map((camera) => this.viewOf(camera)) }
+  }
+
+  private viewOf(camera: string): AnalysisView {
+    const running = this.running.get(camera)
+    if (running) {
+      const since = Date.now() - RATE_MS
+      const count = running.analysed.filter((at) => at >= since).length
+      return {
+        camera,
+        state: count ? 'running' : 'starting',
+        rate: count ? count / (RATE_MS / 1000) : null,
+        why: null
+      }
+    }
+    const stopped = this.stopped.get(camera)
+    return {
+      camera,
+      state: stopped?.state ?? this.hindered.get(camera) ?? 'starting',
+      rate: null,
+      why: stopped?.why ?? null
+    }
+  }
+
+  private async lookNow(): Promise<void> {
+    if (this.closed) return
+    const wanted: string[] = []
+    for (const site of await siteIds(this.database)) {
+      const { analysed, without } = (await readSettings(this.database, site)).lookBack.lookBack
+      wanted.push(...analysed.filter((camera) => !without.includes(camera)))
+    }
+    this.hindered.clear()
+    const shown = new Map<string, ShownChannel>()
+    for (const camera of wanted) {
+      const found = await this.devices.channelShowing(camera)
+      if (!found) this.hindered.set(camera, 'away')
+      else if (found.channel.hasMetadata) this.hindered.set(camera, 'reports')
+      else shown.set(camera, found)
+    }
+    for (const camera of this.running.keys()) if (!shown.has(camera)) this.end(camera)
+    for (const camera of this.stopped.keys())
+      if (!wanted.includes(camera)) this.stopped.delete(camera)
+    for (const [camera, channel] of shown) {
+      if (this.closed) return
+      if (this.running.has(camera) || (this.stopped.get(camera)?.until ?? 0) > Date.now()) continue
+      if (this.running.size >= this.most) this.hindered.set(camera, 'waiting')
+      else this.run(camera, channel)
+    }
+  }
+
+  private run(camera: string, channel: ShownChannel): void {
+    this.stopped.delete(camera)
+    const thread = this.threadFor(camera)
+    const running: Running = {
+      thread,
+      ended: new AbortController(),
+      done: Promise.resolve(),
+      analysed: [],
+      waiting: 0
+    }
+    this.running.set(camera, running)
+    running.done = this.read(camera, channel, running)
+      .catch((error: unknown) => this.stop(camera, running, 'failed', saidOfError(error), AGAIN_MS))
+      .finally(() => {
+        this.threads.get(thread)?.delete(camera)
+        this.send(thread, { type: 'end', camera, at: Date.now() })
+        if (this.running.get(camera) === running) this.running.delete(camera)
+      })
+  }
+
+  private async read(camera: string, channel: ShownChannel, running: Running): Promise<void> {
+    const { thread, ended } = running
+    let last = -Infinity
+    for await (const picture of this.devices.pictures.frames(channel, ended.signal)) {
+      const at = Date.now()
+      // What the machine cannot do is left out, and seen in the rate.
+      if (at - last < APART_MS || running.waiting >= WAITING) continue
+      last = at
+      running.waiting++
+      const jpeg = new Uint8Array(picture)
+      this.send(thread, { type: 'picture', camera, at, jpeg }, [jpeg.buffer])
+    }
+  }
+
+  private end(camera: string): void {
+    this.running.get(camera)?.ended.abort()
+    this.running.delete(camera)
+  }
+
+  private stop(
+    camera: string,
+    running: Running,
+    state: Stopped['state'],
+    why: Stopped['why'],
+    againMs: number
+  ): void {
+    if (this.running.get(camera) !== running) return
+    this.stopped.set(camera, { state, why, until: Date.now() + againMs })
+    this.end(camera)
+  }
+
+  private take(message: FromStreamThread): void {
+    switch (message.type) {
+      case 'done':
+        return this.done(message.camera, message.rate)
+      case 'hourOver':
+        return this.keeper.hourOver(message.camera, message.hour)
+      case 'failed':
+        return this.log(new Error(message.why))
+      case 'closed':
+        return
+    }
+  }
+
+  private done(camera: string, rate: number | null): void {
+    const running = this.running.get(camera)
+    if (!running) return
+    running.waiting--
+    if (rate !== null && rate < LEAST_RATE)
+      return this.stop(camera, running, 'tooFew', null, TOO_FEW_MS)
+    if (rate === null) return
+    const now = Date.now()
+    running.analysed.push(now)
+    while (running.analysed[0]! < now - RATE_MS) running.analysed.shift()
+  }
+
+  /** The thread with the fewest cameras, or another one. */
+  private threadFor(camera: string): Worker {
+    const [thread, cameras] =
+      [...this.threads]
+        .filter(([, of]) => of.size < PER_THREAD)
+        .sort((a, b) => a[1].size - b[1].size)[0] ?? this.startThread()
+    cameras.add(camera)
+    return thread
+  }
+
+  private startThread(): [Worker, Set<string>] {
+    const thread = new Worker(new URL('./streamThread.mjs', import.meta.url), {
+      execArgv: [],
+      workerData: { folder: this.keeper.folder }
+    })
+    const cameras = new Set<string>()
+    this.threads.set(thread, cameras)
+    thread.on('message', (message: FromStreamThread) => this.take(message))
+    thread.on('error', this.log)
+    thread.on('exit', () => {
+      this.threads.delete(thread)
+      // Found again at the next look.
+      for (const camera of cameras) this.end(camera)
+    })
+    return [thread, cameras]
+  }
+
+  private send(thread: Worker, message: ToStreamThread, transfer: ArrayBuffer[] = []): void {
+    if (this.threads.has(thread)) thread.postMessage(message, transfer)
+  }
+
+  /** What was found last is written before it ends. */
+  private async closeThread(thread: Worker): Promise<void> {
+    await new Promise<void>((resolve) => {
+      thread.on('message', ({ type }: FromStreamThread) => type === 'closed' && resolve())
+      thread.on('exit', () => resolve())
+      this.send(thread, { type: 'close' })
+    })
+    await thread.terminate()
+  }
+}
