@@ -185,3 +185,18 @@ test('an alarm is marked with one key, and the site says what is worst', async (
     'true'
   )
 })
+
+test('a camera is named whose pictures Wardoptic analyses, and it says how that goes', async ({
+  page
+}) => {
+  await page.goto('/s/skerrow/site')
+  await page.getByRole('button', { name: 'Edit site…' }).click()
+  const form = page.getByRole('region', { name: 'Look back' })
+  await form.getByLabel('Cameras whose pictures Wardoptic analyses').click()
+  await page.getByTitle('Quay path').click()
+  await form.getByText('This machine can analyse').click()
+  await form.getByRole('button', { name: 'Save look back' }).click()
+  await expect(form.getByRole('listitem')).toHaveText(
+    /^Quay path: (its device reports targets|no device that can be reached)/
+  )
+})

@@ -17,8 +17,8 @@ beforeAll(async () => {
     expect((await t.ask('POST', '/devices', asAdded(await devices.start(id)))).status).toBe(201)
 }, 600_000)
 afterAll(async () => {
-  await devices.close()
   await t.close()
+  await devices.close()
 })
 
 const save = async (change: object) => {

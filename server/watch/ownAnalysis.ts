@@ -90,7 +90,9 @@ export class OwnAnalysis {
     this.closed = true
     clearInterval(this.timer)
     await this.looking
-    for (const camera of this.running.keys()) this.end(camera)
+    const ending = [...this.running.values()].map(({ done }) => done)
+    for (const camera of [...this.running.keys()]) this.end(camera)
+    await Promise.all(ending)
     await Promise.all([...this.threads.keys()].map((thread) => this.closeThread(thread)))
   }
 
@@ -140,7 +142,7 @@ export class OwnAnalysis {
       else if (found.channel.hasMetadata) this.hindered.set(camera, 'reports')
       else shown.set(camera, found)
     }
-    for (const camera of this.running.keys()) if (!shown.has(camera)) this.end(camera)
+    for (const camera of [...this.running.keys()]) if (!shown.has(camera)) this.end(camera)
     for (const camera of this.stopped.keys())
       if (!wanted.includes(camera)) this.stopped.delete(camera)
     for (const [camera, channel] of shown) {

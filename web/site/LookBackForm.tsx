@@ -88,18 +88,20 @@ export function LookBackForm({
           {since === null ? msg.nothing : msg.used(byteSize(bytes), dateOf(since, timeZone))}
         </span>
       </div>
+      <span className="look-back-label">{msg.without}</span>
       <Select
         mode="multiple"
         aria-label={msg.without}
-        placeholder={msg.without}
+        placeholder={msg.none}
         value={now.without}
         onChange={(without) => setEdited({ ...edited, without })}
         options={cameras.map(({ id, name }) => ({ value: id, label: name }))}
       />
+      <span className="look-back-label">{msg.analysed}</span>
       <Select
         mode="multiple"
         aria-label={msg.analysed}
-        placeholder={msg.analysed}
+        placeholder={msg.none}
         value={now.analysed}
         onChange={(analysed) => setEdited({ ...edited, analysed })}
         options={cameras.map(({ id, name }) => ({ value: id, label: name }))}

@@ -82,6 +82,7 @@ export const lookBackForm = messages({
   sizeUnit: 'GB',
   nothing: 'nothing kept yet',
   used: (size: string, since: string) => `${size} since ${since}`,
+  none: 'None',
   without: 'Cameras of which nothing is kept',
   analysed: 'Cameras whose pictures Wardoptic analyses',
   analysedSays: (most: number) =>
