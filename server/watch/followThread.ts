@@ -29,7 +29,8 @@ parentPort!.on('message', (message: ToFollower) => {
     case 'follow':
       return follower.follow(message.camera, message.source)
     case 'without':
-      return follower.leaveOut(message.cameras)
+      follower.leaveOut(message.cameras)
+      return void archive.done().then(() => tell({ type: 'leftOut', id: message.id }))
     case 'between':
       return tell({
         type: 'rows',

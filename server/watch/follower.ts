@@ -17,13 +17,14 @@ export interface Source extends Access {
 
 export type ToFollower =
   | { type: 'follow'; camera: string; source: Source }
-  /** Of these cameras nothing is written. */
-  | { type: 'without'; cameras: string[] }
+  /** Of these cameras nothing is written; it is answered once that is so. */
+  | { type: 'without'; id: number; cameras: string[] }
   | { type: 'close' }
   | { type: 'between'; id: number; camera: string; from: number; to: number }
 export type FromFollower =
   | { type: 'ended'; camera: string }
   | { type: 'rows'; id: number; rows: TargetRow[] }
+  | { type: 'leftOut'; id: number }
   /** Nothing more is written to that hour's log. */
   | { type: 'hourOver'; camera: string; hour: number }
   | { type: 'notWritten'; why: string }

@@ -1,5 +1,6 @@
 import { loadImage } from '@napi-rs/canvas'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { existsSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import type { Device } from '../../simulators/camera/device.ts'
@@ -89,6 +90,23 @@ test('what was reported is on the disk, all of it once it is closed', async () =
   expect(written.heard.length).toBeGreaterThanOrEqual(1)
   for (const [a, b] of written.heard) expect(b).toBeGreaterThan(a)
 })
+
+test('of a camera that is left out nothing is written any more, once that is said', async () => {
+  const home = join(t.folder, 'left-out')
+  const without: string[] = []
+  const keeper = { folder: home, without: () => Promise.resolve(without), hourOver: () => {} }
+  const other = new TargetMemory(t.database, t.app.devices, keeper, (e) => errors.push(e), 50)
+  other.start()
+  const there = (): boolean => existsSync(join(home, 'slipway'))
+  while (!there()) await wait(100)
+  without.push('slipway')
+  await other.leaveOut()
+  rmSync(join(home, 'slipway'), { recursive: true })
+  await wait(2500)
+  expect(there()).toBe(false)
+  await other.close()
+  expect(errors).toEqual([])
+}, 600_000)
 
 test('answers with nothing once it is closed, and ends', async () => {
   await memory.close()

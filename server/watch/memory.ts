@@ -34,6 +34,7 @@ export class TargetMemory {
   private readonly following = new Set<string>()
   private readonly again = new Set<NodeJS.Timeout>()
   private readonly asked = new Map<number, (rows: TargetRow[]) => void>()
+  private readonly leaving = new Map<number, () => void>()
   private questions = 0
   private thread: Worker | null = null
   private closed = false
@@ -88,10 +89,16 @@ export class TargetMemory {
     })
   }
 
-  /** The cameras of which nothing is written have changed. */
+  /** The cameras of which nothing is written have changed. Resolves once nothing is written of them any more. */
   async leaveOut(): Promise<void> {
-    const order: ToFollower = { type: 'without', cameras: await this.keeper.without() }
-    this.thread?.postMessage(order)
+    const cameras = await this.keeper.without()
+    const { thread } = this
+    if (!thread) return
+    await new Promise<void>((resolve) => {
+      const id = this.questions++
+      this.leaving.set(id, resolve)
+      thread.postMessage({ type: 'without', id, cameras } satisfies ToFollower)
+    })
   }
 
   private async look(): Promise<void> {
@@ -134,6 +141,8 @@ export class TargetMemory {
       switch (message.type) {
         case 'rows':
           return this.answer(message.id, message.rows)
+        case 'leftOut':
+          return this.leftOut(message.id)
         case 'ended':
           return this.followAgain(message.camera)
         case 'hourOver':
@@ -149,6 +158,7 @@ export class TargetMemory {
       this.thread = null
       this.onClosed()
       for (const id of [...this.asked.keys()]) this.answer(id, [])
+      for (const id of [...this.leaving.keys()]) this.leftOut(id)
       // Found again at the next look.
       this.following.clear()
     })
@@ -160,6 +170,11 @@ export class TargetMemory {
   private answer(id: number, rows: TargetRow[]): void {
     this.asked.get(id)?.(rows)
     this.asked.delete(id)
+  }
+
+  private leftOut(id: number): void {
+    this.leaving.get(id)?.()
+    this.leaving.delete(id)
   }
 
   private followAgain(camera: string): void {

@@ -58,6 +58,8 @@ export class OwnAnalysis {
   private readonly log: (error: unknown) => void
   private readonly most: number
   private readonly running = new Map<string, Running>()
+  /** Told when a thread has written the last of a camera. */
+  private readonly ending = new Map<string, () => void>()
   private readonly stopped = new Map<string, Stopped>()
   /** What hinders cameras that are wanted and do not run. */
   private readonly hindered = new Map<string, 'waiting' | 'reports' | 'away'>()
@@ -142,7 +144,12 @@ export class OwnAnalysis {
       else if (found.channel.hasMetadata) this.hindered.set(camera, 'reports')
       else shown.set(camera, found)
     }
-    for (const camera of [...this.running.keys()]) if (!shown.has(camera)) this.end(camera)
+    for (const [camera, { done }] of [...this.running])
+      if (!shown.has(camera)) {
+        this.end(camera)
+        // What is left out may be deleted after this: nothing is written any more.
+        await done
+      }
     for (const camera of this.stopped.keys())
       if (!wanted.includes(camera)) this.stopped.delete(camera)
     for (const [camera, channel] of shown) {
@@ -166,11 +173,20 @@ export class OwnAnalysis {
     this.running.set(camera, running)
     running.done = this.read(camera, channel, running)
       .catch((error: unknown) => this.stop(camera, running, 'failed', saidOfError(error), AGAIN_MS))
+      .then(() => this.endIn(thread, camera))
       .finally(() => {
         this.threads.get(thread)?.delete(camera)
-        this.send(thread, { type: 'end', camera, at: Date.now() })
         if (this.running.get(camera) === running) this.running.delete(camera)
       })
+  }
+
+  /** Resolves once what was found last is written. */
+  private endIn(thread: Worker, camera: string): Promise<void> {
+    return new Promise((resolve) => {
+      if (!this.threads.has(thread)) return resolve()
+      this.ending.set(camera, resolve)
+      this.send(thread, { type: 'end', camera, at: Date.now() })
+    })
   }
 
   private async read(camera: string, channel: ShownChannel, running: Running): Promise<void> {
@@ -212,9 +228,16 @@ export class OwnAnalysis {
         return this.keeper.hourOver(message.camera, message.hour)
       case 'failed':
         return this.log(new Error(message.why))
+      case 'ended':
+        return this.ended(message.camera)
       case 'closed':
         return
     }
+  }
+
+  private ended(camera: string): void {
+    this.ending.get(camera)?.()
+    this.ending.delete(camera)
   }
 
   private done(camera: string, rate: number | null): void {
@@ -251,7 +274,10 @@ export class OwnAnalysis {
     thread.on('exit', () => {
       this.threads.delete(thread)
       // Found again at the next look.
-      for (const camera of cameras) this.end(camera)
+      for (const camera of cameras) {
+        this.end(camera)
+        this.ended(camera)
+      }
     })
     return [thread, cameras]
   }

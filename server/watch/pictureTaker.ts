@@ -107,12 +107,12 @@ export class PictureTaker {
     const { now, store, failed } = this.options
     of.asking = true
     const began = now()
-    let [at, jpeg]: [number, Buffer | null] = [began, null]
+    let taken: SmallPicture
     try {
       const picture = await of.snapshot()
       // It was taken somewhere between the question and the answer.
-      at = Math.round((began + now()) / 2)
-      jpeg = await smallPicture(picture)
+      const at = Math.round((began + now()) / 2)
+      taken = { at, jpeg: await smallPicture(picture) }
     } catch (error) {
       // Devices says what is wrong with it.
       of.notBefore = now() + (isRefusal(error) ? REFUSED_MS : AGAIN_MS)
@@ -120,9 +120,9 @@ export class PictureTaker {
     } finally {
       of.asking = false
     }
-    of.need.taken(at)
+    of.need.taken(taken.at)
     // It may have been left out in between.
     if (this.cameras.get(camera) !== of) return
-    await store(camera, { at, jpeg }).catch(failed)
+    await store(camera, taken).catch(failed)
   }
 }

@@ -15,6 +15,8 @@ export type ToStreamThread =
 export type FromStreamThread =
   /** A picture has been dealt with. */
   | { type: 'done'; camera: string; rate: number | null }
+  /** Of this camera nothing is written any more. */
+  | { type: 'ended'; camera: string }
   /** Nothing more is written to that hour's log. */
   | { type: 'hourOver'; camera: string; hour: number }
   | { type: 'failed'; why: string }
@@ -76,9 +78,11 @@ async function take(camera: string, at: number, jpeg: Uint8Array): Promise<void>
   }
 }
 
-function end(camera: string, at: number): void {
+async function end(camera: string, at: number): Promise<void> {
   analysers.get(camera)?.end(at)
   analysers.delete(camera)
+  await archive.done()
+  tell({ type: 'ended', camera })
 }
 
 const ticking = setInterval(() => pictures.tick(), TICK_MS)
@@ -91,7 +95,7 @@ const flushing = setInterval(() => {
 async function close(): Promise<void> {
   clearInterval(ticking)
   clearInterval(flushing)
-  for (const camera of [...analysers.keys()]) end(camera, Date.now())
+  for (const camera of [...analysers.keys()]) await end(camera, Date.now())
   writer.closeAll(Date.now())
   pictures.close()
   await archive.done()

@@ -101,7 +101,7 @@ export function usePictures({ camera, start, frames, fps }: ClipView): readonly 
       request<PicturesView>('GET', `${camerasPath(camera)}/pictures?from=${from}&to=${to}`),
     enabled: frames > 0,
     // Of what is going on there are more soon.
-    refetchInterval: to > Date.now() - AGAIN_MS ? AGAIN_MS : false,
+    refetchInterval: () => (to > Date.now() - AGAIN_MS ? AGAIN_MS : false),
     staleTime: AGAIN_MS
   })
   return data?.at ?? NONE
