@@ -24,6 +24,9 @@ const REMEMBERED_SECONDS = 60
 
 interface Told {
   id: number
+  /** What was said of it last. */
+  class: TargetClass
+  likelihood: number
   /** Rows that have been given out; as many as are left of them where a target stays for long. */
   given: number
 }
@@ -71,12 +74,12 @@ export class LiveAnalyser {
   }
 
   /** Targets that are in the last picture and go on being followed. */
-  get inSight(): (Box & { id: number })[] {
+  get inSight(): Omit<LiveRow, 'frame'>[] {
     return this.tracker.following.flatMap((target) => {
       const told = this.told.get(target)
-      return told && target.missed === 0
-        ? [{ id: told.id, ...shareOf(target.rows.at(-1)!, this.size) }]
-        : []
+      if (!told || target.missed > 0) return []
+      const { id, class: cls, likelihood } = told
+      return [{ id, class: cls, likelihood, ...shareOf(target.rows.at(-1)!, this.size) }]
     })
   }
 
@@ -110,7 +113,8 @@ export class LiveAnalyser {
         this.forgetOld(target)
         return []
       }
-      this.told.set(target, (told = { id: ++this.lastId, given: 0 }))
+      told = { id: ++this.lastId, class: 'unknown', likelihood: 0, given: 0 }
+      this.told.set(target, told)
     }
     if (told.given >= rows.length) return []
     const classes = classify(rows, this.fps, this.size, target.told)
@@ -119,6 +123,8 @@ export class LiveAnalyser {
       const { frame } = row
       return { frame, id: told.id, ...shareOf(row, this.size), class: cls, likelihood }
     })
+    const { cls, likelihood } = classes.at(-1)!
+    Object.assign(told, { class: cls, likelihood })
     this.forgetOld(target)
     told.given = rows.length
     return news

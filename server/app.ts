@@ -181,11 +181,15 @@ export async function makeApp({
   const heartbeats = new Heartbeats(database, reach, logError)
   const memory = new TargetMemory(database, devices, lookBack, logError)
   const analyses = new OwnAnalysis(database, devices, lookBack, logError)
+  devices.ownAnalysis = analyses
   const evidence = new Evidence(
     database,
     parts.pictures,
     clips,
-    memory,
+    {
+      between: (...of) =>
+        analyses.has(of[0]) ? Promise.resolve(analyses.between(...of)) : memory.between(...of)
+    },
     join(folder, 'evidence', 'triggers'),
     logError
   )

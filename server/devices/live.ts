@@ -98,8 +98,8 @@ export function liveRoutes(
       })
       signal.addEventListener('abort', unsubscribe)
       try {
-        // One that does not say what it sees still says what it does.
-        if (!found.channel.hasMetadata)
+        // One of which nobody says what it sees still says what it does.
+        if (!devices.saysTargets(found))
           return await new Promise<void>((resolve) =>
             signal.addEventListener('abort', () => resolve())
           )

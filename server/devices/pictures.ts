@@ -15,7 +15,7 @@ const SNAPSHOT_MS = 1000
 
 export interface ShownChannel {
   row: DeviceRow
-  channel: Pick<ChannelRow, 'device' | 'token' | 'profile' | 'picture' | 'hasMetadata'>
+  channel: Pick<ChannelRow, 'device' | 'token' | 'profile' | 'picture' | 'hasMetadata' | 'camera'>
 }
 
 interface Viewer {

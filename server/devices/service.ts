@@ -88,7 +88,16 @@ const linkOf = (
  * The devices of all sites: read on a timer and on demand, compared with the plan, sent to on one
  * deliberate command.
  */
+/** The analysis of pictures of cameras whose devices do not say what is in them. */
+export interface OwnTargets {
+  has(camera: string): boolean
+  /** Null: the camera's pictures are not analysed. */
+  targets(camera: string, signal: AbortSignal): AsyncGenerator<LiveFrame> | null
+}
+const NO_ANALYSIS: OwnTargets = { has: () => false, targets: () => null }
+
 export class Devices {
+  ownAnalysis: OwnTargets = NO_ANALYSIS
   /** What they say. */
   readonly subscriptions: EventSubscriptions
   /** What their cameras show. */
@@ -511,10 +520,17 @@ export class Devices {
     }
   }
 
-  /** What a channel's analysis sees, until told to end. @throws DeviceError also where it does not say that */
+  /** Whether somebody says what a channel's camera sees: its device, or the analysis here. */
+  saysTargets({ channel }: ShownChannel): boolean {
+    return channel.hasMetadata || (channel.camera !== null && this.ownAnalysis.has(channel.camera))
+  }
+
+  /** What a channel's camera sees, until told to end. @throws DeviceError also where nobody says that */
   async *targets({ row, channel }: ShownChannel, signal: AbortSignal): AsyncGenerator<LiveFrame> {
-    if (!channel.hasMetadata) throw new DeviceError('refused', said('devices.noTargets'))
-    yield* this.link(row).targets(channel.profile, signal)
+    if (channel.hasMetadata) return yield* this.link(row).targets(channel.profile, signal)
+    const own = channel.camera === null ? null : this.ownAnalysis.targets(channel.camera, signal)
+    if (!own) throw new DeviceError('refused', said('devices.noTargets'))
+    yield* own
   }
 
   private passwordOf(sealed: Buffer): string {

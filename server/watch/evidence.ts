@@ -8,6 +8,7 @@ import type { Pictures } from '../deliveries/pictures.ts'
 import type { DueTrigger } from '../deliveries/queries.ts'
 import { notFound } from '../errors.ts'
 import { writeWhole } from '../files.ts'
+import type { TargetRow } from '../../core/targets/tracks.ts'
 import { measureScene } from '../../core/scene/marks.ts'
 import {
   accountOf,
@@ -20,7 +21,6 @@ import { findClip } from '../clips/queries.ts'
 import { parsed } from '../columns.ts'
 import { readCamera, readSchedules, readSiteAlone } from '../sites/queries.ts'
 import { MEMORY_FPS } from './follower.ts'
-import type { TargetMemory } from './memory.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
 const AFTER_MS = 600
@@ -53,6 +53,12 @@ interface Row {
   fired_with: unknown
 }
 
+/** Remembers what cameras saw of late. */
+interface Remembers {
+  /** Rows of a camera between two instants, ms of UTC; frame 1 is at the first. */
+  between(camera: string, from: number, to: number): Promise<TargetRow[]>
+}
+
 /**
  * Keeps the picture of each live trigger's moment and what the camera reported around it; of a clip's trigger both are
  * taken from the clip when they are asked for.
@@ -68,7 +74,7 @@ export class Evidence {
   private readonly running = new Set<Promise<void>>()
   private closed = false
   private readonly clips: Clips
-  private readonly memory: TargetMemory
+  private readonly memory: Remembers
   private readonly times: { after: number; still: number }
 
   /** @param times milliseconds after a trigger, of its picture and of what was reported around it */
@@ -76,7 +82,7 @@ export class Evidence {
     database: Database,
     pictures: Pictures,
     clips: Clips,
-    memory: TargetMemory,
+    memory: Remembers,
     folder: string,
     log: (error: unknown) => void,
     times = { after: AFTER_MS, still: STILL_MS }

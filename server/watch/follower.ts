@@ -8,7 +8,8 @@ import type { PictureTaker } from './pictureTaker.ts'
 
 /** Targets are kept at this rate, whatever the camera's own is. */
 export const MEMORY_FPS = 10
-const KEPT_MS = 90_000
+/** What was reported is remembered for so long: a trigger's evidence begins before it. */
+export const KEPT_MS = 90_000
 
 /** The channel of a device that says what a camera sees. */
 export interface Source extends Access {

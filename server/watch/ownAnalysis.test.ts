@@ -87,6 +87,33 @@ describe('cameras whose devices do not report what is in their pictures', () => 
     expect(pictures[0]!.jpeg.subarray(0, 2)).toEqual(Buffer.from([0xff, 0xd8]))
   }, 600_000)
 
+  test('what is in its pictures is seen live, as where a device says it', async () => {
+    const { devices } = t.app
+    const found = (await devices.channelShowing('vehicle-lanes'))!
+    expect(found.channel.hasMetadata).toBe(false)
+    expect(devices.saysTargets(found)).toBe(true)
+    const enough = new AbortController()
+    let frames = 0
+    for await (const { at, targets } of devices.targets(found, enough.signal)) {
+      expect(Math.abs(Date.now() - at)).toBeLessThan(60_000)
+      frames++
+      for (const { x, y, w, h } of targets)
+        for (const share of [x, y, w, h]) expect(share).toBeLessThanOrEqual(1.01)
+      if (targets.length && frames > 3) enough.abort()
+    }
+    expect(frames).toBeGreaterThan(3)
+    // The same is what the page is told.
+    const page = new AbortController()
+    const live = await t.fetch('/cameras/vehicle-lanes/live', { signal: page.signal })
+    let text = ''
+    for await (const part of live.body!) {
+      text += Buffer.from(part).toString()
+      if (text.includes('event: targets')) break
+    }
+    page.abort()
+    expect(text).toContain('event: targets')
+  }, 600_000)
+
   test('of one that is left out nothing stays, and nothing comes any more', async () => {
     const { status } = await save({ analysed: ['vehicle-lanes'], without: ['vehicle-lanes'] })
     expect(status).toBe(200)

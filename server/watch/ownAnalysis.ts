@@ -1,12 +1,17 @@
+import { EventEmitter, on } from 'node:events'
 import { availableParallelism } from 'node:os'
 import { Worker } from 'node:worker_threads'
 import { saidOfError } from '../../core/errors.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
 import type { AnalysisView } from '../../core/lookBack/settings.ts'
+import { ReportedRows } from '../../core/targets/reportedRows.ts'
+import type { TargetRow } from '../../core/targets/tracks.ts'
 import { readSettings } from '../actions/queries.ts'
 import type { Database } from '../database.ts'
 import type { ShownChannel } from '../devices/pictures.ts'
-import type { Devices } from '../devices/service.ts'
+import type { Devices, OwnTargets } from '../devices/service.ts'
 import { siteIds } from '../sites/queries.ts'
+import { KEPT_MS, MEMORY_FPS } from './follower.ts'
 import type { Keeper } from './memory.ts'
 import { LEAST_RATE } from './streamAnalyser.ts'
 import type { FromStreamThread, ToStreamThread } from './streamThread.ts'
@@ -35,9 +40,20 @@ interface Running {
   thread: Worker
   ended: AbortController
   done: Promise<void>
-  /** Instants of pictures that were analysed of late. */
-  analysed: number[]
+  /** What was seen in the last minute and a half. */
+  frames: LiveFrame[]
+  /** Says each `frame`, and the `end`. */
+  told: EventEmitter
   waiting: number
+}
+
+async function* framesOf(told: EventEmitter, signal: AbortSignal): AsyncGenerator<LiveFrame> {
+  try {
+    for await (const [frame] of on(told, 'frame', { signal, close: ['end'] }))
+      yield frame as LiveFrame
+  } catch (error) {
+    if (!signal.aborted) throw error
+  }
 }
 
 interface Stopped {
@@ -51,7 +67,7 @@ interface Stopped {
  * Analyses the pictures of cameras whose devices do not report what is in them, in threads of its own, as many as this
  * machine can do; what it finds is kept as if they had reported it.
  */
-export class OwnAnalysis {
+export class OwnAnalysis implements OwnTargets {
   private readonly database: Database
   private readonly devices: Devices
   private readonly keeper: Pick<Keeper, 'folder' | 'hourOver'>
@@ -108,11 +124,29 @@ export class OwnAnalysis {
     return { most: this.most, analyses: wanted.map((camera) => this.viewOf(camera)) }
   }
 
+  has(camera: string): boolean {
+    return this.running.has(camera)
+  }
+
+  /** What is seen in a camera's pictures, as it comes; null: they are not analysed. */
+  targets(camera: string, signal: AbortSignal): AsyncGenerator<LiveFrame> | null {
+    const running = this.running.get(camera)
+    return running ? framesOf(running.told, signal) : null
+  }
+
+  /** Rows of a camera between two instants of the last minute and a half; frame 1 is at the first. */
+  between(camera: string, from: number, to: number): TargetRow[] {
+    const reported = new ReportedRows(MEMORY_FPS)
+    for (const { at, targets } of this.running.get(camera)?.frames ?? [])
+      if (at >= from && at <= to) reported.take(at - from, targets)
+    return reported.rows
+  }
+
   private viewOf(camera: string): AnalysisView {
     const running = this.running.get(camera)
     if (running) {
       const since = Date.now() - RATE_MS
-      const count = running.analysed.filter((at) => at >= since).length
+      const count = running.frames.filter(({ at }) => at >= since).length
       return {
         camera,
         state: count ? 'running' : 'starting',
@@ -167,13 +201,18 @@ export class OwnAnalysis {
       thread,
       ended: new AbortController(),
       done: Promise.resolve(),
-      analysed: [],
+      frames: [],
+      // As many may look as like.
+      told: new EventEmitter().setMaxListeners(0),
       waiting: 0
     }
     this.running.set(camera, running)
     running.done = this.read(camera, channel, running)
       .catch((error: unknown) => this.stop(camera, running, 'failed', saidOfError(error), AGAIN_MS))
-      .then(() => this.endIn(thread, camera))
+      .then(() => {
+        running.told.emit('end')
+        return this.endIn(thread, camera)
+      })
       .finally(() => {
         this.threads.get(thread)?.delete(camera)
         if (this.running.get(camera) === running) this.running.delete(camera)
@@ -223,7 +262,7 @@ export class OwnAnalysis {
   private take(message: FromStreamThread): void {
     switch (message.type) {
       case 'done':
-        return this.done(message.camera, message.rate)
+        return this.done(message)
       case 'hourOver':
         return this.keeper.hourOver(message.camera, message.hour)
       case 'failed':
@@ -240,16 +279,17 @@ export class OwnAnalysis {
     this.ending.delete(camera)
   }
 
-  private done(camera: string, rate: number | null): void {
+  private done({ camera, rate, frame }: Extract<FromStreamThread, { type: 'done' }>): void {
     const running = this.running.get(camera)
     if (!running) return
     running.waiting--
     if (rate !== null && rate < LEAST_RATE)
       return this.stop(camera, running, 'tooFew', null, TOO_FEW_MS)
-    if (rate === null) return
-    const now = Date.now()
-    running.analysed.push(now)
-    while (running.analysed[0]! < now - RATE_MS) running.analysed.shift()
+    if (!frame) return
+    const { frames, told } = running
+    frames.push(frame)
+    while (frames[0]!.at < frame.at - KEPT_MS) frames.shift()
+    told.emit('frame', frame)
   }
 
   /** The thread with the fewest cameras, or another one. */

@@ -31,7 +31,7 @@ export async function show(
           say({ what: 'picture', camera, at: Date.now() }, picture)
       }
       const targets = async (): Promise<void> => {
-        if (!found.channel.hasMetadata) return new Promise(() => {})
+        if (!devices.saysTargets(found)) return new Promise(() => {})
         for await (const frame of devices.targets(found, both.signal))
           say({ what: 'targets', camera, at: frame.at, targets: frame.targets })
       }

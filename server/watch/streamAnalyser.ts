@@ -2,6 +2,7 @@ import type CV from '@techstark/opencv-js'
 import { LiveAnalyser, type LiveRow } from '../../analysis/live.ts'
 import type { Looks } from '../../analysis/detector/inWorker.ts'
 import { analysedSize, largeSize, type FrameSize } from '../../analysis/frames.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
 import { hourOf } from '../lookBack/hours.ts'
 import type { HourWriter } from '../lookBack/hourWriter.ts'
 import { BgrPictures } from './bgrPicture.ts'
@@ -56,13 +57,21 @@ export class StreamAnalyser {
     this.parts = parts
   }
 
-  /** Takes the next picture, JPEG. @throws Error for what is no picture */
-  async next(jpeg: Buffer, at: number): Promise<void> {
+  /**
+   * Takes the next picture, JPEG.
+   *
+   * @returns the targets that are known to be in it; null: it has not begun
+   * @throws Error for what is no picture
+   */
+  async next(jpeg: Buffer, at: number): Promise<LiveFrame | null> {
     const picture = await this.bgr.decode(jpeg)
     const { writer, pictures } = this.parts
     if (this.analyser && (at - this.last > AWAY_MS || !this.fits(picture)))
       this.restart(at, picture)
-    if (!this.analyser) return this.begin(at, picture)
+    if (!this.analyser) {
+      this.begin(at, picture)
+      return null
+    }
     this.last = at
     this.tick(at)
     writer.begin(this.camera, at)
@@ -78,11 +87,13 @@ export class StreamAnalyser {
       this.analyser.withoutDetector()
       this.parts.withoutDetector(error)
     }
-    pictures.heard(this.camera, at, this.analyser.inSight, () => Promise.resolve(jpeg))
     if (at - this.taken >= TAKE_MS) {
       this.take()
       this.taken = at
     }
+    const targets = this.analyser.inSight
+    pictures.heard(this.camera, at, targets, () => Promise.resolve(jpeg))
+    return { at, targets }
   }
 
   /** To be called before what was taken is written at an instant: what is known of an hour that is over belongs to it. */

@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { Detector } from '../../analysis/detector/inWorker.ts'
 import { loadOpenCv } from '../../analysis/opencv.ts'
+import type { LiveFrame } from '../../core/devices/views.ts'
 import { InputError } from '../../core/errors.ts'
 import { HourWriter } from '../lookBack/hourWriter.ts'
 import { PictureWriter } from '../lookBack/pictureFile.ts'
@@ -13,8 +14,8 @@ export type ToStreamThread =
   | { type: 'end'; camera: string; at: number }
   | { type: 'close' }
 export type FromStreamThread =
-  /** A picture has been dealt with. */
-  | { type: 'done'; camera: string; rate: number | null }
+  /** A picture has been dealt with; what is in it, and how many come a second, where that is known. */
+  | { type: 'done'; camera: string; rate: number | null; frame: LiveFrame | null }
   /** Of this camera nothing is written any more. */
   | { type: 'ended'; camera: string }
   /** Nothing more is written to that hour's log. */
@@ -71,10 +72,11 @@ async function take(camera: string, at: number, jpeg: Uint8Array): Promise<void>
     analyser = new StreamAnalyser(camera, await starting)
     analysers.set(camera, analyser)
   }
+  let frame: LiveFrame | null = null
   try {
-    await analyser.next(Buffer.from(jpeg.buffer, jpeg.byteOffset, jpeg.byteLength), at)
+    frame = await analyser.next(Buffer.from(jpeg.buffer, jpeg.byteOffset, jpeg.byteLength), at)
   } finally {
-    tell({ type: 'done', camera, rate: analyser.rate })
+    tell({ type: 'done', camera, rate: analyser.rate, frame })
   }
 }
 
