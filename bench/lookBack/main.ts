@@ -195,7 +195,7 @@ export async function benchLookBack(): Promise<void> {
     const [, changed] = await ask(2)
     say('  answered by a changed detection', seconds(changed), 'under 1 s')
 
-    const tuned = { camera: 'busy', place, detection: yard() }
+    const tuned = { camera: 'busy', place, detection: yard(), clips: [] }
     const oneDay = { ...tuned, from: START, to: START + DAY_MS }
     // The thread's own start is not what is asked about.
     await threads.ask({ type: 'strip', camera: 'busy', from: START, to: START + DAY_MS })

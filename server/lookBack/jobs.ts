@@ -1,6 +1,5 @@
 import { InputError } from '../../core/errors.ts'
 import { said } from '../../core/messages/said.ts'
-import type { ArmInputs } from '../../core/arming/armInputs.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { PieceByPiece, countByHour, type Found } from '../../core/lookBack/counting.ts'
 import { LOOK_BACK_FPS, rowsWithin, tracksOf, type Stay } from '../../core/lookBack/rows.ts'
@@ -16,6 +15,7 @@ import { armInputsOf, trueTracks } from '../../simulation/evidence.ts'
 import { playOf } from '../proving/stage.ts'
 import type { KeptWalk } from '../proving/service.ts'
 import { closeHour } from './closing.ts'
+import type { MarkAt, MarkedClip } from './markedClips.ts'
 import { HOUR_MS, hoursBetween, readHourOf, readRange, readStrip } from './hours.ts'
 import { readPicture, readPictures } from './pictureFile.ts'
 
@@ -27,13 +27,12 @@ interface OfCamera {
   to: number
 }
 
-/** A detection as it is drawn, where it is, and the marks of its days. */
+/** A detection as it is drawn, where it is, and the marks of its days and on clips. */
 interface Tuned extends OfCamera {
   place: Place
   detection: Detection
-  /** Instants, ms of UTC. */
-  marks: { at: number; target: number | null; mark: Mark['mark'] }[]
-  inputs?: ArmInputs
+  marks: MarkAt[]
+  clips: MarkedClip[]
 }
 
 export type Job =
@@ -152,10 +151,10 @@ async function* hourByHour(folder: string, camera: string, from: number, to: num
   }
 }
 
-/** A day of a camera at a time is a stretch; the marks are told in it. */
+/** A day of a camera at a time is a stretch, as is each clip; the marks are told in it. */
 async function readTuned(
   folder: string,
-  { camera, from, to, place, detection, marks, inputs }: Tuned
+  { camera, from, to, place, detection, marks, clips }: Tuned
 ): Promise<{ stretches: Stretch[]; marks: Mark[]; heard: Stay[] }> {
   const DAY_MS = 24 * HOUR_MS
   const stretches: Stretch[] = []
@@ -168,11 +167,13 @@ async function readTuned(
     const own = marks.filter(({ at }) => at >= start && at < end)
     for (const { at, target, mark } of own)
       told.push({ file: stretches.length, time: (at - start) / 1000, target, mark })
-    stretches.push({
-      tracks: tracksOf(part.rows, start, LOOK_BACK_FPS),
-      start,
-      ...(inputs && { inputs })
-    })
+    stretches.push({ tracks: tracksOf(part.rows, start, LOOK_BACK_FPS), start })
+  }
+  for (const { tracks, start, seconds, inputs, marks: own } of clips) {
+    for (const { at, target, mark } of own)
+      told.push({ file: stretches.length, time: at / 1000, target, mark })
+    stretches.push({ tracks, start, inputs })
+    heard.push([start, start + 1000 * seconds])
   }
   return { stretches, marks: nameTargets(place, detection, stretches, told), heard }
 }

@@ -326,6 +326,43 @@ describe('marks and tuning', () => {
     expect(shares).toEqual([...shares].sort((a, b) => a - b))
   }, 600_000)
 
+  test('marks on clips count as well, and those of a clip of the days themselves only once', async () => {
+    const { body: clip } = await t.ask('POST', '/cameras/slipway/look-back/clips', {
+      name: 'First hour',
+      from,
+      to: from + 1_800_000
+    })
+    await eventually(async () => (await t.ask('GET', `/clips/${clip.id}`)).body.state === 'ready')
+    const { body: marks } = await t.ask('POST', '/cameras/slipway/marks', {
+      detection: 'gate',
+      clip: clip.id,
+      target: 2,
+      at: at(1) - from + 1500,
+      mark: 'wanted'
+    })
+    const sweep = async (first: number): Promise<object> => {
+      const { body } = await t.ask('POST', '/cameras/slipway/look-back/sweep', {
+        ...drawn,
+        from: first,
+        to: to(),
+        detection: gate,
+        setting: 'dwellSeconds'
+      })
+      return body.swept.find(({ value }: any) => value === 1)
+    }
+    // It is marked in its day already.
+    expect(await sweep(from)).toEqual({ value: 1, wanted: 16, nuisance: 16, unmarked: 0 })
+    // Of the last day alone, with the clip: one of its three targets is marked on it.
+    expect(await sweep(from + 3 * DAY_MS)).toEqual({
+      value: 1,
+      wanted: 4 + 1,
+      nuisance: 4,
+      unmarked: 2
+    })
+    const { id } = marks.find((mark: any) => mark.clip === clip.id)
+    await t.ask('DELETE', `/cameras/slipway/marks/${id}`)
+  }, 600_000)
+
   test('a recommendation keeps what checks have passed', async () => {
     const saved = await t.ask('PUT', '/cameras/slipway/detections/gate', {
       detection: gate,

@@ -15,6 +15,7 @@ import {
   type NuisancesView,
   type SweepView
 } from '../../core/marks/views.ts'
+import type { Detection } from '../../core/formats/plan.ts'
 import { said } from '../../core/messages/said.ts'
 import { measureScene } from '../../core/scene/marks.ts'
 import type { Place } from '../../core/tuning/stretches.ts'
@@ -40,6 +41,7 @@ import { listCameraIds, readCamera } from '../sites/queries.ts'
 import type { Proving } from '../proving/service.ts'
 import type { TargetMemory } from '../watch/memory.ts'
 import type { OwnAnalysis } from '../watch/ownAnalysis.ts'
+import { markedOf } from './markedClips.ts'
 import { countNuisances, deleteMark, listMarks, markAlarm, saveMark } from './markQueries.ts'
 import type { LookBack } from './service.ts'
 
@@ -56,8 +58,13 @@ const anAlarm = byNumber(said('alarms.anAlarm'))
 const aPicture = v.object({ ...byCamera.entries, at: anInstant })
 const aMark = v.object({ ...byCamera.entries, id: numberText(said('things.aMark')) })
 
+interface Range {
+  from: number
+  to: number
+}
+
 /** @throws InputError when it ends before it begins, or is too long */
-function checkRange({ from, to }: { from: number; to: number }, days = MOST_DAYS): void {
+function checkRange({ from, to }: Range, days = MOST_DAYS): void {
   if (to <= from) throw new InputError('to', said('lookBack.mustBeLater'))
   if (to - from > days * DAY_MS)
     throw new InputError(
@@ -117,12 +124,8 @@ export function lookBackRoutes(
       ...analyses.view(saved.lookBack.analysed)
     }
   }
-  /** The marks of the live camera on a detection, of a range. */
-  const marksOf = async (camera: string, detection: string, from: number, to: number) =>
-    (await listMarks(database, camera)).filter(
-      (mark) =>
-        mark.detection === detection && mark.clip === null && mark.at >= from && mark.at < to
-    )
+  const marked = (camera: string, { detection, from, to }: Range & { detection: Detection }) =>
+    markedOf(database, clips, camera, detection.id, { from, to })
 
   app.get('/settings/look-back', allow(INSTALLER), ({ site }) => settingsView(site))
   app.put(
@@ -279,7 +282,7 @@ export function lookBackRoutes(
           place: await placeOf(params.camera, body),
           detection: body.detection,
           setting: body.setting,
-          marks: await marksOf(params.camera, body.detection.id, body.from, body.to)
+          ...(await marked(params.camera, body))
         },
         whileAsked(reply)
       )
@@ -300,7 +303,7 @@ export function lookBackRoutes(
         to: body.to,
         place: await placeOf(params.camera, body),
         detection: body.detection,
-        marks: await marksOf(params.camera, body.detection.id, body.from, body.to),
+        ...(await marked(params.camera, body)),
         walks: await proving.keptWalks(params.camera, body.detection.id)
       }
       const { raw, signal } = answers.begin(request, reply, 'application/x-ndjson')

@@ -17,7 +17,7 @@ export function TunePanel({ detection }: { detection: Detection }): ReactNode {
   const { view, measured } = useContents()
   const { marks } = useMarks(view.camera.id)
   const [setting, setSetting] = useState<ScaleName | null>(null)
-  const own = marks.filter((m) => m.detection === detection.id && m.clip === null)
+  const own = marks.filter((m) => m.detection === detection.id)
   const count = (kind: string): number => own.filter(({ mark }) => mark === kind).length
   const scales = scalesOf(detection, measured)
   const scale = scales.find(({ name }) => name === setting)
