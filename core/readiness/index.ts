@@ -1,6 +1,6 @@
 import { changesOf, standingOf, unmanagedOf } from '../devices/standing.ts'
 import type { CameraFacts, Check, Facts, Finding, QuickFix } from './facts.ts'
-import { stepsOf, type ReadinessSteps } from './steps.ts'
+import { findingsByCamera, stepsOf, type ReadinessSteps } from './steps.ts'
 import { analysisOff } from './findings/analysis-off.ts'
 import { clockOff } from './findings/clock-off.ts'
 import { defaultPassword } from './findings/default-password.ts'
@@ -162,10 +162,11 @@ const changes = (camera: CameraFacts, { schedules }: Facts): number =>
 
 export function readinessOf(facts: Facts): ReadinessView {
   const findings = findingsOf(facts)
+  const byCamera = findingsByCamera(facts.cameras, findings)
   return {
     cameras: facts.cameras.map((camera) => ({
       id: camera.id,
-      steps: stepsOf(camera, findings, facts),
+      steps: stepsOf(camera, byCamera.get(camera.id) ?? [], facts),
       changes: changes(camera, facts)
     })),
     findings

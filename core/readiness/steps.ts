@@ -19,22 +19,30 @@ const worst = (findings: readonly Finding[]): ReadinessStep =>
       ? 'open'
       : 'done'
 
-/** Findings of a camera: its own, and those of the devices that show it. */
-export const findingsOfCamera = (camera: CameraFacts, findings: readonly Finding[]): Finding[] =>
-  findings.filter(
-    (f) =>
-      f.camera === camera.id ||
-      f.shared?.includes(camera.id) ||
-      (f.camera === null && camera.channels.some(({ device }) => device === f.device))
-  )
+/** Findings of each camera, in their order: its own, and those of the devices that show it. Each is looked at once. */
+export function findingsByCamera(
+  cameras: readonly CameraFacts[],
+  findings: readonly Finding[]
+): ReadonlyMap<string, Finding[]> {
+  const byCamera = new Map<string, Finding[]>(cameras.map(({ id }) => [id, []]))
+  const shownBy = new Map<string, Set<string>>()
+  for (const { id, channels } of cameras)
+    for (const { device } of channels)
+      shownBy.set(device, (shownBy.get(device) ?? new Set()).add(id))
+  for (const finding of findings) {
+    const own = finding.camera === null ? shownBy.get(finding.device ?? '') : [finding.camera]
+    for (const camera of new Set([...(own ?? []), ...(finding.shared ?? [])]))
+      byCamera.get(camera)?.push(finding)
+  }
+  return byCamera
+}
 
-/** How far a camera is, by what was found. */
+/** How far a camera is. @param own what was found of it */
 export function stepsOf(
   camera: CameraFacts,
-  findings: readonly Finding[],
+  own: readonly Finding[],
   { devices }: Facts
 ): ReadinessSteps {
-  const own = findingsOfCamera(camera, findings)
   const of = (step: Finding['step']): ReadinessStep =>
     inUse(camera).length ? worst(own.filter((f) => f.step === step)) : 'empty'
   const rules = inUse(camera).filter(isRule)
