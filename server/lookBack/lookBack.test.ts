@@ -103,6 +103,10 @@ describe('looking back', () => {
     expect(body.tens).toHaveLength(32)
     expect(body.tens[0]).toEqual({ at: from, counts: [0, 1, 0, 0, 0] })
     expect(body.heard[0][0]).toBe(from)
+    // What began before is not in it, though it is of the same hour.
+    const later = from + 1_800_000
+    const part = await t.ask('GET', `/cameras/slipway/look-back?from=${later}&to=${to()}`)
+    expect(part.body.tens[0].at).toBe(later)
   })
 
   test('the rows of a range come as tracks, from which the engine gives the same triggers', async () => {

@@ -1,7 +1,7 @@
 import type { FastifyReply } from 'fastify'
 import * as v from 'valibot'
 import { InputError, saidOfError } from '../../core/errors.ts'
-import { LONGEST_CLIP_MS, lengthOf } from '../../core/lookBack/rows.ts'
+import { LONGEST_CLIP_MS, TEN_MINUTES, lengthOf } from '../../core/lookBack/rows.ts'
 import type { PicturesView, StripView } from '../../core/lookBack/views.ts'
 import { ReportedClipSchema } from '../../core/api.ts'
 import { SaveLookBackSchema, type LookBackSettingsView } from '../../core/lookBack/settings.ts'
@@ -175,7 +175,7 @@ export function lookBackRoutes(
         to: query.to,
         tens: [...tens]
           .map(([at, counts]) => ({ at, counts }))
-          .filter(({ at }) => at < query.to)
+          .filter(({ at }) => at + TEN_MINUTES > query.from && at < query.to)
           .sort((a, b) => a.at - b.at),
         heard,
         left: settings.without.includes(params.camera),
