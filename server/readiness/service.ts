@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import type { ClipView } from '../../core/api.ts'
 import type { Measures } from '../../core/measures/measures.ts'
 import {
@@ -73,28 +72,24 @@ export class Readiness {
       storage:
         storage?.map((s) => ({ place: s.place, whenFull: s.whenFull, full: isFull(s) })) ?? null
     }))
-    const key = createHash('sha256')
-      .update(
-        JSON.stringify([
-          [...proofs],
-          site.cameras,
-          everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })),
-          [...everything.detections],
-          everything.schedules,
-          [...everything.actions],
-          endpoints,
-          settings.mail.mail,
-          settings.people,
-          settings.usual,
-          site.inputs,
-          devices.map((d) => d.outputs.map((o) => o.token)),
-          monday(Date.now()),
-          states,
-          [...marks],
-          wanted.flat().map((clip) => keyOf(site.id, clip))
-        ])
-      )
-      .digest('hex')
+    const key = JSON.stringify([
+      [...proofs],
+      site.cameras,
+      everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })),
+      [...everything.detections],
+      everything.schedules,
+      [...everything.actions],
+      endpoints,
+      settings.mail.mail,
+      settings.people,
+      settings.usual,
+      site.inputs,
+      devices.map((d) => d.outputs.map((o) => o.token)),
+      monday(Date.now()),
+      states,
+      [...marks],
+      wanted.flat().map((clip) => keyOf(site.id, clip))
+    ])
     const last = this.last.get(site.id)
     if (last?.key === key) return last.view
     this.forget(
