@@ -1,27 +1,16 @@
+import { analysisWords } from '../../core/messages/analysisWords.ts'
 import { lookBackForm as msg } from '../../core/messages/en/site.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
-import { wordsOf } from '../../core/messages/words.ts'
 import { byteSize, dateOf } from '../../core/messages/format.ts'
 import './site.css'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type {
-  AnalysisView,
-  LookBackSettings,
-  LookBackSettingsView
-} from '../../core/lookBack/settings.ts'
+import type { LookBackSettings, LookBackSettingsView } from '../../core/lookBack/settings.ts'
 import { request } from '../api/client.ts'
 
 const AGAIN_MS = 3000
-
-const stateOf = ({ state, rate, why }: AnalysisView): string =>
-  state === 'running'
-    ? msg.analyses.running(rate ?? 0)
-    : state === 'failed'
-      ? msg.analyses.failed(why === null ? '' : wordsOf(why))
-      : msg.analyses[state]
 
 /** What the site keeps of what its cameras report, beside how much there is now. */
 export function LookBackForm({
@@ -112,7 +101,7 @@ export function LookBackForm({
           {analyses.map((one) => (
             <li key={one.camera}>
               {cameras.find(({ id }) => id === one.camera)?.name ?? one.camera}:{' '}
-              <span className="quiet">{stateOf(one)}</span>
+              <span className="quiet">{analysisWords(one)}</span>
             </li>
           ))}
         </ul>

@@ -14,6 +14,7 @@ import { useContents } from '../contexts.ts'
 import { classes as classNames } from '../../../core/messages/en/codes/conditions.ts'
 import { DENSITIES } from '../../../core/targets/density.ts'
 import type { Range } from '../selection.ts'
+import { AnalyseHere } from './AnalyseHere.tsx'
 import type { DensityChoice } from './DensityLayer.tsx'
 import { useStrip } from './useLookBack.ts'
 
@@ -60,9 +61,12 @@ export const LookBackStrip = memo(function LookBackStrip({
   const first = strip.heard[0]?.[0]
   if (strip.left || first === undefined)
     return (
-      <p className="quiet look-back-note">
-        {strip.left ? msg.leftOut : view.live ? msg.nothingYet : msg.noReports}
-      </p>
+      <div className="look-back-note">
+        <p className="quiet">
+          {strip.left ? msg.leftOut : view.live ? msg.nothingYet : msg.noReports}
+        </p>
+        {!strip.left && view.live && <AnalyseHere camera={view.camera.id} />}
+      </div>
     )
   const shown = dragged ?? range
   const at = (event: PointerEvent<HTMLElement>): number => {

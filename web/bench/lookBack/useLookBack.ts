@@ -12,6 +12,8 @@ import type { Range } from '../selection.ts'
 const TEN_MINUTES = 600_000
 /** What is being written is asked for again after this. */
 const AGAIN_MS = 60_000
+/** While there is nothing yet. */
+const SOON_MS = 5000
 const DAY_MS = 86_400_000
 
 const camerasPath = (camera: string): string => `/cameras/${encodeURIComponent(camera)}/look-back`
@@ -31,7 +33,7 @@ export const useStrip = (camera: string, on: boolean): UseQueryResult<StripView>
       )
     },
     enabled: on,
-    refetchInterval: AGAIN_MS
+    refetchInterval: ({ state }) => (state.data?.heard.length ? AGAIN_MS : SOON_MS)
   })
 
 /** What the camera reported in a range, as a clip without a picture. */

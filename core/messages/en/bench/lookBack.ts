@@ -21,9 +21,11 @@ export const lookBack = messages({
   densityOf: (what: string, cls: string | null) => (cls === null ? what : `${what}: ${cls}`),
   notListened: 'Not listened to: what was there is not known',
   nothingYet:
-    'Nothing has been kept of this camera yet. What its device reports is kept from now on; where it reports no targets, Wardoptic can analyse the pictures itself: Site, Edit site, Look back.',
+    'Nothing has been kept of this camera yet. What its device reports is kept from now on. If it reports no targets, Wardoptic can analyse the pictures.',
   noReports:
-    'No device reports what this camera sees, so that there is nothing to look back at. Wardoptic can analyse its pictures itself: Site, Edit site, Look back.',
+    'No device reports what this camera sees, so that there is nothing to look back at. Wardoptic can analyse its pictures once a device shows it.',
+  analyse: 'Analyse its pictures',
+  analysis: (state: string) => `Pictures: ${state}`,
   leftOut: 'Nothing is kept of this camera, as the site’s settings say.',
   /** @param later seconds from the moment on show to the picture's */
   pictureOf: (when: string, later: number) =>
