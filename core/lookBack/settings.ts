@@ -51,8 +51,8 @@ export interface AnalysisView {
     | 'reports'
     /** No device that can be reached shows it. */
     | 'away'
-    /** Its pictures come too seldom. */
-    | 'tooFew'
+    /** Its device gives single pictures alone. */
+    | 'noStream'
     | 'failed'
   /** Pictures a second that are analysed; null: none. */
   rate: number | null

@@ -67,6 +67,11 @@ export class LivePictures {
     else yield* motionJpeg(link, uri, signal)
   }
 
+  /** Whether a channel has a stream, rather than single pictures alone. @throws DeviceError */
+  async hasStream({ row, channel }: ShownChannel): Promise<boolean> {
+    return (await ifOffered(this.linkTo(row).streamUri(channel.picture))) !== undefined
+  }
+
   /** What a channel shows now. @throws DeviceError */
   async snapshot(shown: ShownChannel): Promise<Buffer> {
     const link = this.linkTo(shown.row)

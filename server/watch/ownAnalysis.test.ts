@@ -6,6 +6,8 @@ import type { AnalysisView } from '../../core/lookBack/settings.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { readRange } from '../lookBack/hours.ts'
 import { readPictures } from '../lookBack/pictureFile.ts'
+import { picturesOnly } from '../testing/poorAnswers.ts'
+import { PoorDevice } from '../testing/poorDevice.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { OwnAnalysis, mostAnalyses } from './ownAnalysis.ts'
 
@@ -65,6 +67,24 @@ describe('cameras whose devices do not report what is in their pictures', () => 
     await full.close()
     expect(errors).toEqual([])
   })
+
+  test('not where a device gives single pictures alone', async () => {
+    const { GetStreamUri, ...rest } = picturesOnly('rtsp://10.0.0.9/live')
+    expect(GetStreamUri).toBeTruthy()
+    const single = await new PoorDevice(rest).start()
+    const { body } = await t.ask('POST', '/devices', {
+      name: 'Attic camera',
+      address: single.address,
+      makeCameras: true,
+      username: 'admin',
+      password: 'x'
+    })
+    const { camera } = body.channels[0]
+    await save({ analysed: ['vehicle-lanes', camera] })
+    await eventually(async () => (await analyses())[1]!.state === 'noStream')
+    await save({ analysed: ['vehicle-lanes'] })
+    await single.close()
+  }, 600_000)
 
   test('what is found is kept as if the camera had reported it, with pictures', async () => {
     const from = Date.now() - 600_000

@@ -13,15 +13,14 @@ import type { Devices, OwnTargets } from '../devices/service.ts'
 import { siteIds } from '../sites/queries.ts'
 import { KEPT_MS, MEMORY_FPS } from './follower.ts'
 import type { Keeper } from './memory.ts'
-import { LEAST_RATE } from './streamAnalyser.ts'
 import type { FromStreamThread, ToStreamThread } from './streamThread.ts'
 
 /** Cameras that were added, or can be reached again, are found within this. */
 const LOOK_MS = 10_000
 /** One that failed is tried again after this … */
 const AGAIN_MS = 30_000
-/** … and one whose pictures come too seldom after this. */
-const TOO_FEW_MS = 3_600_000
+/** … and one that gives single pictures alone after this. */
+const NO_STREAM_MS = 3_600_000
 /** No more pictures a second are analysed, ms between two; they do not come evenly. */
 const APART_MS = 90
 /** Pictures that wait to be analysed; more are left out. */
@@ -57,7 +56,7 @@ async function* framesOf(told: EventEmitter, signal: AbortSignal): AsyncGenerato
 }
 
 interface Stopped {
-  state: 'tooFew' | 'failed'
+  state: 'noStream' | 'failed'
   why: AnalysisView['why']
   /** Tried again then. */
   until: number
@@ -230,6 +229,8 @@ export class OwnAnalysis implements OwnTargets {
 
   private async read(camera: string, channel: ShownChannel, running: Running): Promise<void> {
     const { thread, ended } = running
+    if (!(await this.devices.pictures.hasStream(channel)))
+      return this.stop(camera, running, 'noStream', null, NO_STREAM_MS)
     let last = -Infinity
     for await (const picture of this.devices.pictures.frames(channel, ended.signal)) {
       const at = Date.now()
@@ -279,12 +280,10 @@ export class OwnAnalysis implements OwnTargets {
     this.ending.delete(camera)
   }
 
-  private done({ camera, rate, frame }: Extract<FromStreamThread, { type: 'done' }>): void {
+  private done({ camera, frame }: Extract<FromStreamThread, { type: 'done' }>): void {
     const running = this.running.get(camera)
     if (!running) return
     running.waiting--
-    if (rate !== null && rate < LEAST_RATE)
-      return this.stop(camera, running, 'tooFew', null, TOO_FEW_MS)
     if (!frame) return
     const { frames, told } = running
     frames.push(frame)

@@ -18,8 +18,8 @@ const LARGE_MS = 500
 const FIRST = 16
 /** So many pictures back rows may still become known: a minute, however fast they come. */
 const REMEMBERED = 2000
-/** Fewer a second are too few to follow anything by. */
-export const LEAST_RATE = 3
+/** Times are reckoned with so many pictures a second at least. */
+const LEAST_FPS = 1
 
 export interface StreamAnalyserParts {
   cv: typeof CV
@@ -114,23 +114,17 @@ export class StreamAnalyser {
     this.parts.pictures.end(this.camera)
   }
 
-  /** How many pictures a second came at first; null: that is not known yet. */
-  get rate(): number | null {
-    const { first } = this
-    return first.length < FIRST ? null : (1000 * (FIRST - 1)) / (first[FIRST - 1]! - first[0]!)
-  }
-
   private begin(at: number, picture: FrameSize): void {
     // After a pause the first ones may come all at once.
     if (this.first.length && at - this.first.at(-1)! > AWAY_MS) this.first = []
     this.first.push(at)
-    const { rate } = this
-    if (rate === null || rate < LEAST_RATE) return
-    this.start(at, picture, rate)
+    if (this.first.length === FIRST) this.start(at, picture)
   }
 
-  private start(at: number, picture: FrameSize, fps: number): void {
+  private start(at: number, picture: FrameSize): void {
     const { width, height } = picture
+    const { first } = this
+    const fps = Math.max(LEAST_FPS, (1000 * (FIRST - 1)) / Math.max(1, first.at(-1)! - first[0]!))
     this.size = analysedSize({ width, height })
     this.large = largeSize({ width, height })
     this.analyser = new LiveAnalyser(this.parts.cv, this.size, fps, this.parts.looks)
@@ -153,7 +147,7 @@ export class StreamAnalyser {
     this.analyser!.delete()
     this.instants.clear()
     this.count = 0
-    this.start(at, picture, this.rate!)
+    this.start(at, picture)
   }
 
   private take(): void {

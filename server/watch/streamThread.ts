@@ -14,8 +14,8 @@ export type ToStreamThread =
   | { type: 'end'; camera: string; at: number }
   | { type: 'close' }
 export type FromStreamThread =
-  /** A picture has been dealt with; what is in it, and how many come a second, where that is known. */
-  | { type: 'done'; camera: string; rate: number | null; frame: LiveFrame | null }
+  /** A picture has been dealt with; what is in it; null: it has not begun. */
+  | { type: 'done'; camera: string; frame: LiveFrame | null }
   /** Of this camera nothing is written any more. */
   | { type: 'ended'; camera: string }
   /** Nothing more is written to that hour's log. */
@@ -76,7 +76,7 @@ async function take(camera: string, at: number, jpeg: Uint8Array): Promise<void>
   try {
     frame = await analyser.next(Buffer.from(jpeg.buffer, jpeg.byteOffset, jpeg.byteLength), at)
   } finally {
-    tell({ type: 'done', camera, rate: analyser.rate, frame })
+    tell({ type: 'done', camera, frame })
   }
 }
 

@@ -93,7 +93,7 @@ export const lookBackForm = messages({
     waiting: 'waits: this machine can do no more at once',
     reports: 'its device reports targets, which are kept',
     away: 'no device that can be reached shows it',
-    tooFew: 'its pictures come too seldom to follow anything',
+    noStream: 'its device gives single pictures only, too few to follow anything',
     failed: (why: string) => `cannot be analysed: ${why}`
   },
   goes: (cameras: number) =>
