@@ -36,7 +36,8 @@ export const mostAnalyses = (cores = availableParallelism()): number =>
 const PER_THREAD = 4
 
 interface Running {
-  thread: Worker
+  /** Null: no picture has come yet. */
+  thread: Worker | null
   ended: AbortController
   done: Promise<void>
   /** What was seen in the last minute and a half. */
@@ -62,6 +63,8 @@ interface Stopped {
   until: number
 }
 
+type Hindered = 'waiting' | 'reports' | 'away'
+
 /**
  * Analyses the pictures of cameras whose devices do not report what is in them, in threads of its own, as many as this
  * machine can do; what it finds is kept as if they had reported it.
@@ -77,8 +80,9 @@ export class OwnAnalysis implements OwnTargets {
   private readonly ending = new Map<string, () => void>()
   private readonly stopped = new Map<string, Stopped>()
   /** What hinders cameras that are wanted and do not run. */
-  private readonly hindered = new Map<string, 'waiting' | 'reports' | 'away'>()
+  private hindered: ReadonlyMap<string, Hindered> = new Map()
   private readonly threads = new Map<Worker, Set<string>>()
+  private readonly closing = new Set<Promise<void>>()
   private timer: NodeJS.Timeout | undefined
   private looking: Promise<void> = Promise.resolve()
   private closed = false
@@ -110,7 +114,8 @@ export class OwnAnalysis implements OwnTargets {
     const ending = [...this.running.values()].map(({ done }) => done)
     for (const camera of [...this.running.keys()]) this.end(camera)
     await Promise.all(ending)
-    await Promise.all([...this.threads.keys()].map((thread) => this.closeThread(thread)))
+    for (const thread of this.threads.keys()) this.closeThread(thread)
+    await Promise.all(this.closing)
   }
 
   /** Looks which cameras are to be analysed; also told when that has changed. */
@@ -169,12 +174,12 @@ export class OwnAnalysis implements OwnTargets {
       const { analysed, without } = (await readSettings(this.database, site)).lookBack.lookBack
       wanted.push(...analysed.filter((camera) => !without.includes(camera)))
     }
-    this.hindered.clear()
+    const hindered = new Map<string, Hindered>()
     const shown = new Map<string, ShownChannel>()
     for (const camera of wanted) {
       const found = await this.devices.channelShowing(camera)
-      if (!found) this.hindered.set(camera, 'away')
-      else if (found.channel.hasMetadata) this.hindered.set(camera, 'reports')
+      if (!found) hindered.set(camera, 'away')
+      else if (found.channel.hasMetadata) hindered.set(camera, 'reports')
       else shown.set(camera, found)
     }
     for (const [camera, { done }] of [...this.running])
@@ -188,16 +193,16 @@ export class OwnAnalysis implements OwnTargets {
     for (const [camera, channel] of shown) {
       if (this.closed) return
       if (this.running.has(camera) || (this.stopped.get(camera)?.until ?? 0) > Date.now()) continue
-      if (this.running.size >= this.most) this.hindered.set(camera, 'waiting')
+      if (this.running.size >= this.most) hindered.set(camera, 'waiting')
       else this.run(camera, channel)
     }
+    this.hindered = hindered
   }
 
   private run(camera: string, channel: ShownChannel): void {
     this.stopped.delete(camera)
-    const thread = this.threadFor(camera)
     const running: Running = {
-      thread,
+      thread: null,
       ended: new AbortController(),
       done: Promise.resolve(),
       frames: [],
@@ -210,25 +215,30 @@ export class OwnAnalysis implements OwnTargets {
       .catch((error: unknown) => this.stop(camera, running, 'failed', saidOfError(error), AGAIN_MS))
       .then(() => {
         running.told.emit('end')
-        return this.endIn(thread, camera)
+        return this.endIn(running.thread, camera)
       })
       .finally(() => {
-        this.threads.get(thread)?.delete(camera)
         if (this.running.get(camera) === running) this.running.delete(camera)
+        const { thread } = running
+        const others = thread && this.threads.get(thread)
+        if (!others) return
+        others.delete(camera)
+        // It holds hundreds of megabytes.
+        if (others.size === 0) this.closeThread(thread)
       })
   }
 
   /** Resolves once what was found last is written. */
-  private endIn(thread: Worker, camera: string): Promise<void> {
+  private endIn(thread: Worker | null, camera: string): Promise<void> {
     return new Promise((resolve) => {
-      if (!this.threads.has(thread)) return resolve()
+      if (!thread || !this.threads.has(thread)) return resolve()
       this.ending.set(camera, resolve)
       this.send(thread, { type: 'end', camera, at: Date.now() })
     })
   }
 
   private async read(camera: string, channel: ShownChannel, running: Running): Promise<void> {
-    const { thread, ended } = running
+    const { ended } = running
     if (!(await this.devices.pictures.hasStream(channel)))
       return this.stop(camera, running, 'noStream', null, NO_STREAM_MS)
     let last = -Infinity
@@ -239,7 +249,8 @@ export class OwnAnalysis implements OwnTargets {
       last = at
       running.waiting++
       const jpeg = new Uint8Array(picture)
-      this.send(thread, { type: 'picture', camera, at, jpeg }, [jpeg.buffer])
+      running.thread ??= this.threadFor(camera)
+      this.send(running.thread, { type: 'picture', camera, at, jpeg }, [jpeg.buffer])
     }
   }
 
@@ -325,13 +336,16 @@ export class OwnAnalysis implements OwnTargets {
     if (this.threads.has(thread)) thread.postMessage(message, transfer)
   }
 
-  /** What was found last is written before it ends. */
-  private async closeThread(thread: Worker): Promise<void> {
-    await new Promise<void>((resolve) => {
-      thread.on('message', ({ type }: FromStreamThread) => type === 'closed' && resolve())
+  /** No camera is given to it any more; what was found last is written before it ends. */
+  private closeThread(thread: Worker): void {
+    this.threads.delete(thread)
+    const closed = new Promise<void>((resolve) => {
       thread.on('exit', () => resolve())
-      this.send(thread, { type: 'close' })
+      thread.on('message', ({ type }: FromStreamThread) => type === 'closed' && resolve())
+      thread.postMessage({ type: 'close' } satisfies ToStreamThread)
     })
-    await thread.terminate()
+      .then(() => thread.terminate())
+      .then(() => void this.closing.delete(closed))
+    this.closing.add(closed)
   }
 }
