@@ -84,10 +84,6 @@ const linkOf = (
   account: { username: string; password: string } | null
 ): DeviceLink => new DeviceLink(address, account, undefined, certificate)
 
-/**
- * The devices of all sites: read on a timer and on demand, compared with the plan, sent to on one
- * deliberate command.
- */
 /** The analysis of pictures of cameras whose devices do not say what is in them. */
 export interface OwnTargets {
   has(camera: string): boolean
@@ -96,6 +92,10 @@ export interface OwnTargets {
 }
 const NO_ANALYSIS: OwnTargets = { has: () => false, targets: () => null }
 
+/**
+ * The devices of all sites: read on a timer and on demand, compared with the plan, sent to on one
+ * deliberate command.
+ */
 export class Devices {
   ownAnalysis: OwnTargets = NO_ANALYSIS
   /** What they say. */

@@ -34,7 +34,6 @@ export class TargetMemory {
   private readonly following = new Set<string>()
   private readonly again = new Set<NodeJS.Timeout>()
   private readonly asked = new Map<number, (rows: TargetRow[]) => void>()
-  private readonly leaving = new Map<number, () => void>()
   private questions = 0
   private thread: Worker | null = null
   private closed = false
@@ -96,7 +95,7 @@ export class TargetMemory {
     if (!thread) return
     await new Promise<void>((resolve) => {
       const id = this.questions++
-      this.leaving.set(id, resolve)
+      this.asked.set(id, () => resolve())
       thread.postMessage({ type: 'without', id, cameras } satisfies ToFollower)
     })
   }
@@ -142,7 +141,7 @@ export class TargetMemory {
         case 'rows':
           return this.answer(message.id, message.rows)
         case 'leftOut':
-          return this.leftOut(message.id)
+          return this.answer(message.id, [])
         case 'ended':
           return this.followAgain(message.camera)
         case 'hourOver':
@@ -158,7 +157,6 @@ export class TargetMemory {
       this.thread = null
       this.onClosed()
       for (const id of [...this.asked.keys()]) this.answer(id, [])
-      for (const id of [...this.leaving.keys()]) this.leftOut(id)
       // Found again at the next look.
       this.following.clear()
     })
@@ -170,11 +168,6 @@ export class TargetMemory {
   private answer(id: number, rows: TargetRow[]): void {
     this.asked.get(id)?.(rows)
     this.asked.delete(id)
-  }
-
-  private leftOut(id: number): void {
-    this.leaving.get(id)?.()
-    this.leaving.delete(id)
   }
 
   private followAgain(camera: string): void {

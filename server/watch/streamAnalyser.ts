@@ -1,5 +1,5 @@
 import type CV from '@techstark/opencv-js'
-import { LiveAnalyser, type LiveRow } from '../../analysis/live.ts'
+import { LiveAnalyser } from '../../analysis/live.ts'
 import type { Looks } from '../../analysis/detector/inWorker.ts'
 import { analysedSize, largeSize, type FrameSize } from '../../analysis/frames.ts'
 import type { LiveFrame } from '../../core/devices/views.ts'
@@ -151,17 +151,10 @@ export class StreamAnalyser {
   }
 
   private take(): void {
-    const rows = this.analyser!.take()
-    const byPicture = new Map<number, LiveRow[]>()
-    for (const row of rows) {
-      const list = byPicture.get(row.frame)
-      if (list) list.push(row)
-      else byPicture.set(row.frame, [row])
-    }
-    for (const [frame, targets] of [...byPicture].sort((a, b) => a[0] - b[0])) {
-      const at = this.instants.get(frame)
+    for (const row of this.analyser!.take()) {
+      const at = this.instants.get(row.frame)
       // Of an hour that is over nothing more is written.
-      if (at !== undefined && at >= this.hour) this.parts.writer.take(this.camera, at, targets)
+      if (at !== undefined && at >= this.hour) this.parts.writer.take(this.camera, at, [row])
     }
     for (const frame of this.instants.keys())
       if (frame < this.count - REMEMBERED) this.instants.delete(frame)

@@ -4,13 +4,10 @@ import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { byteSize, dateOf } from '../../core/messages/format.ts'
 import './site.css'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, InputNumber, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
-import type { LookBackSettings, LookBackSettingsView } from '../../core/lookBack/settings.ts'
-import { request } from '../api/client.ts'
-
-const AGAIN_MS = 3000
+import type { LookBackSettings } from '../../core/lookBack/settings.ts'
+import { useLookBackSettings } from '../api/useLookBackSettings.ts'
 
 /** What the site keeps of what its cameras report, beside how much there is now. */
 export function LookBackForm({
@@ -20,14 +17,7 @@ export function LookBackForm({
   cameras: readonly { id: string; name: string }[]
   timeZone: string
 }): ReactNode {
-  const queries = useQueryClient()
-  const key = ['look-back-settings']
-  const view = useQuery({
-    queryKey: key,
-    queryFn: () => request<LookBackSettingsView>('GET', '/settings/look-back'),
-    // How analyses go is asked again while somebody looks.
-    refetchInterval: ({ state }) => (state.data?.analyses.length ? AGAIN_MS : false)
-  })
+  const { view, save: saveSettings } = useLookBackSettings()
   const [edited, setEdited] = useState<Partial<LookBackSettings>>({})
   const [error, setError] = useState<string | null>(null)
   if (view.error && !view.data) return <Alert type="error" title={problemWords(view.error)} />
@@ -37,18 +27,11 @@ export function LookBackForm({
   const goes = now.without.filter((id) => !lookBack.without.includes(id))
   const save = async (): Promise<void> => {
     try {
-      queries.setQueryData(
-        key,
-        await request<LookBackSettingsView>('PUT', '/settings/look-back', {
-          version,
-          lookBack: now
-        })
-      )
+      await saveSettings(now, version)
       setEdited({})
       setError(null)
     } catch (problem) {
       setError(problemWords(problem))
-      await queries.invalidateQueries({ queryKey: key })
     }
   }
   return (
