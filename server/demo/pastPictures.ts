@@ -6,7 +6,7 @@ import { makeNodeCanvas } from '../../simulation/nodeCanvas.ts'
 import { Painter } from '../../simulation/paint/painter.ts'
 import type { Scene, Script } from '../../simulation/script.ts'
 import { PictureWriter, type SmallPicture } from '../lookBack/pictureFile.ts'
-import { smallPicture } from '../watch/smallPicture.ts'
+import { madeSmall } from '../watch/smallPicture.ts'
 
 /** Hours of the site's clock in which the demo's cameras see by night. */
 const NIGHT = { from: 19, to: 7 }
@@ -16,10 +16,10 @@ interface World {
   scripts: readonly Script[]
 }
 
-async function paint(scene: Scene, script: Script, seconds: number): Promise<Buffer> {
+function paint(scene: Scene, script: Script, seconds: number): Promise<Buffer> {
   const painter = new Painter({ scene, script }, makeNodeCanvas)
   painter.paint(seconds)
-  return smallPicture((painter.canvas as Canvas).toBuffer('image/jpeg', 90))
+  return madeSmall(painter.canvas as Canvas)
 }
 
 /** The moments at which the targets of a visit are largest. */

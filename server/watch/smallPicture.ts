@@ -1,12 +1,15 @@
-import { createCanvas, loadImage } from '@napi-rs/canvas'
+import { createCanvas, loadImage, type Canvas, type Image } from '@napi-rs/canvas'
 
 /** Wide enough to tell what a target was; some 20 KB. */
 const WIDTH = 480
 const QUALITY = 75
 
 /** A picture made small, as JPEG. @throws Error for what is no picture */
-export async function smallPicture(picture: Buffer): Promise<Buffer> {
-  const whole = await loadImage(picture)
+export const smallPicture = async (picture: Buffer): Promise<Buffer> =>
+  madeSmall(await loadImage(picture))
+
+/** A picture that is decoded, or painted, made small, as JPEG. */
+export function madeSmall(whole: Image | Canvas): Promise<Buffer> {
   const scale = Math.min(1, WIDTH / whole.width)
   const canvas = createCanvas(
     Math.max(1, Math.round(whole.width * scale)),
