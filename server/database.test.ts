@@ -8,6 +8,7 @@ import { NO_ACTIONS } from '../core/formats/noActions.ts'
 import { stateOf } from '../core/history/states.ts'
 import { readEndpoints, readSettings } from './actions/queries.ts'
 import { deliveriesOfRun } from './alarms/queries.ts'
+import { eventually } from './testing/testApp.ts'
 import { Database, type DatabaseAddress } from './database.ts'
 import { findTriggers } from './search/queries.ts'
 import { readDetections } from './detections/queries.ts'
@@ -49,6 +50,37 @@ test('a transaction saves all or nothing', async () => {
   ).toBe(1)
   expect((await sites()).map((s) => s.id)).toEqual(['a', 'b'])
 })
+
+test('a statement that the database gives up for a transaction is run again', async () => {
+  await database.run(insert, ['c', 'C'])
+  let renamed: Promise<unknown> | undefined
+  await database.transaction(async (sql) => {
+    // The new row holds on to its site, which the statement beside it waits for, before this one does.
+    await sql.run(
+      "INSERT INTO camera (id, site_id, name, position, ignore_areas) VALUES ('c-1', 'c', 'C 1', 0, '[]')"
+    )
+    renamed ??= database.run("UPDATE site SET name = 'renamed' WHERE id = 'c'")
+    await eventually(oneWaits)
+    await sql.run("UPDATE site SET time_zone = 'Europe/Oslo' WHERE id = 'c'")
+  })
+  await renamed
+  expect(
+    await database.rows(
+      "SELECT s.name, s.time_zone, c.name AS camera FROM site s JOIN camera c ON c.site_id = s.id WHERE s.id = 'c'"
+    )
+  ).toEqual([{ name: 'renamed', time_zone: 'Europe/Oslo', camera: 'C 1' }])
+  await database.run("DELETE FROM camera WHERE id = 'c-1'")
+  await database.run("DELETE FROM site WHERE id = 'c'")
+})
+
+/** Whether a statement of this database has waited for a while: for a lock, as nothing here takes so long. */
+const oneWaits = async (): Promise<boolean> =>
+  (
+    await database.rows(
+      "SELECT 1 FROM information_schema.processlist WHERE db = ? AND info LIKE 'UPDATE site SET name%' AND time_ms > 200",
+      [name]
+    )
+  ).length > 0
 
 test('binds values, never puts them into the statement; ids are case-sensitive', async () => {
   await database.run(insert, ["x'; DROP TABLE site; --", 'x'])

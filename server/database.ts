@@ -151,17 +151,14 @@ export class Database implements Sql {
   }
 
   rows = <T>(sql: string, values: Value[] = []): Promise<T[]> =>
-    this.explained(() => over(this.pool).rows<T>(sql, values))
+    this.explained(() => unlessGivenUp(() => over(this.pool).rows<T>(sql, values)))
   run = (sql: string, values: Value[] = []): Promise<ResultSetHeader> =>
-    this.explained(() => over(this.pool).run(sql, values))
+    this.explained(() => unlessGivenUp(() => over(this.pool).run(sql, values)))
 
-  /**
-   * Runs `work` in one transaction: all of it is kept, or nothing. One that the database gave up
-   * for another is run again.
-   */
+  /** Runs `work` in one transaction, again where the database gives it up: all of it is kept, or nothing. */
   transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T> {
-    return this.explained(async () => {
-      for (let attempt = 1; ; attempt++) {
+    return this.explained(() =>
+      unlessGivenUp(async () => {
         const connection = await this.pool.getConnection()
         try {
           await connection.beginTransaction()
@@ -175,11 +172,10 @@ export class Database implements Sql {
             () => connection.release(),
             () => connection.destroy()
           )
-          if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || attempt >= MAX_ATTEMPTS)
-            throw error
+          throw error
         }
-      }
-    })
+      })
+    )
   }
 
   /** Whether a backup is being made, for which files have to stay. */
@@ -270,6 +266,20 @@ export class Database implements Sql {
     this.timer = setTimeout(() => void ask(), afterMs)
     this.timer.unref()
   }
+}
+
+/**
+ * Does again what the database gave up because two waited for each other. Nothing of it is kept then, of one statement
+ * as of a whole transaction. Source: MariaDB's documentation of InnoDB's lock modes, deadlocks, from memory.
+ */
+async function unlessGivenUp<T>(work: () => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt++)
+    try {
+      return await work()
+    } catch (error) {
+      if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || attempt >= MAX_ATTEMPTS)
+        throw error
+    }
 }
 
 /** @throws Error as of a lost connection when it takes longer; what was asked goes on */

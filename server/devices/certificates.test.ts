@@ -1,8 +1,8 @@
-import { connect } from 'node:tls'
+import { connect, type Server } from 'node:tls'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { Device } from '../../simulators/camera/device.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
-import { startTestApp, type TestApp } from '../testing/testApp.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { DeviceLink } from './link.ts'
 
 const devices = new TestDevices()
@@ -27,6 +27,8 @@ const shownAt = (address: string): Promise<string> =>
     })
   })
 
+const serverOf = (device: Device): Server => (device as unknown as { server: Server }).server
+
 describe('a device over TLS', () => {
   let camera: Device
   let id: string
@@ -48,6 +50,7 @@ describe('a device over TLS', () => {
   test('with another one is told nothing, until that is trusted', async () => {
     const { address } = camera
     const kept = await shownAt(address)
+    await eventually(async () => camera.pullPoints.count() === 1)
     await camera.close()
     const other = await devices.start(
       'cam-slipway',
@@ -60,6 +63,11 @@ describe('a device over TLS', () => {
     await t.ask('POST', `/devices/${id}/read`)
     expect(await device()).toMatchObject({ state: 'certificate', certificate: { kept, shown } })
     expect(await issues()).toContain('offline blocking')
+    // Whoever listens comes twice, which says that the first time was for nothing.
+    let connections = 0
+    serverOf(other).on('connection', () => connections++)
+    await eventually(async () => connections >= 2)
+    expect(other.pullPoints.count()).toBe(0)
     const asked: string[] = []
     const link = new DeviceLink(address, { username: 'admin', password: 'skerrow-1' }, 2000, kept)
     await link.information().catch((error: { kind: string }) => asked.push(error.kind))
@@ -74,6 +82,7 @@ describe('a device over TLS', () => {
       certificate: { kept: shown, shown: null }
     })
     expect(await issues()).not.toContain('offline blocking')
+    await eventually(async () => other.pullPoints.count() === 1)
   })
 
   test('gives its certificate to nobody without TLS', async () => {

@@ -22,9 +22,9 @@ export class OtherCertificate extends DeviceError {
  * SHA-256, and every connection after that must show the same. Source: RFC 7469, 1 (trust on first use), from memory.
  */
 export class DeviceTls {
-  /** What it must show; null: whatever it shows is taken. */
-  private readonly pinned: string | null
   private agent: Dispatcher | null = null
+  /** What it must show; null: whatever it shows first. */
+  private pinned: string | null
   /** What it has shown; null: it has not been spoken with over TLS. */
   shown: string | null = null
 
@@ -45,6 +45,7 @@ export class DeviceTls {
   check(socket: TLSSocket): void {
     const shown = socket.getPeerX509Certificate()?.fingerprint256 ?? ''
     if (this.pinned !== null && shown !== this.pinned) throw new OtherCertificate(shown)
+    this.pinned = shown
     this.shown = shown
   }
 

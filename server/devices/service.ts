@@ -487,7 +487,8 @@ export class Devices {
         )
         await keepChannels(sql, id, channels, camerasOf(sql, row, channels))
       })
-      if (this.listens) await this.subscriptions.listenTo(row)
+      if (this.listens)
+        await this.subscriptions.listenTo({ ...row, certificate: certificate ?? row.certificate })
     } catch (error) {
       const trouble =
         error instanceof DeviceError ? error : new DeviceError('broken', saidOfError(error), error)

@@ -17,15 +17,16 @@ interface Untaken {
   notKept: (error: unknown) => void
 }
 
+/** By what a device is reached, to be compared; a password that is set anew is sealed anew. */
+const reachOf = ({ address, username, certificate, sealed }: DeviceRow): string =>
+  JSON.stringify([address, username, certificate, sealed?.toString('hex')])
+
 /** Listens to the devices: keeps what they say, tells whoever wants to know, and remembers how their contacts stand. */
 export class EventSubscriptions {
   private readonly database: Database
   private readonly linkTo: (row: DeviceRow) => DeviceLink
   private readonly log: (error: unknown) => void
-  private readonly listeners = new Map<
-    string,
-    { address: string; username: string; listener: Listener }
-  >()
+  private readonly listeners = new Map<string, { reach: string; listener: Listener }>()
   /** Listeners of devices that are gone. */
   private readonly closing = new Set<Promise<void>>()
   /** States of contacts as they were heard, by device and token. */
@@ -75,20 +76,16 @@ export class EventSubscriptions {
     return this.listeners.get(device)?.listener.heardAt ?? null
   }
 
-  /** Listens to a device that has been read, at the address and under the account that it has now. */
+  /** Listens to a device that has been read: where, by which certificate and under which account it is known now. */
   async listenTo(row: DeviceRow): Promise<void> {
     const known = this.listeners.get(row.id)
-    if (
-      this.closed ||
-      row.username === null ||
-      (known?.address === row.address && known.username === row.username)
-    )
-      return
+    const reach = reachOf(row)
+    if (this.closed || row.username === null || known?.reach === reach) return
     await known?.listener.close()
     const listener = new Listener(this.linkTo(row), row.subscription, (events, subscription) =>
       this.take(row.id, events, subscription)
     )
-    this.listeners.set(row.id, { address: row.address, username: row.username, listener })
+    this.listeners.set(row.id, { reach, listener })
   }
 
   /** Listens to a device no more, as it is removed. */

@@ -7,7 +7,7 @@ import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { soap, time, users, picturesOnly } from '../testing/poorAnswers.ts'
 import { PoorDevice } from '../testing/poorDevice.ts'
 import { RtspCamera } from '../testing/rtspCamera.ts'
-import { startTestApp, type TestApp } from '../testing/testApp.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 const devices = new TestDevices()
 let t: TestApp
@@ -257,6 +257,9 @@ describe('one new password for several devices', () => {
     expect(body.map((r: any) => r.error === null)).toEqual([true, true, false])
     expect(one.state.accounts[0]!.password).toBe('kelp-and-rope')
     for (const id of ids) expect((await read(id)).state).toBe('online')
+    const after = Date.now()
+    for (const id of ids)
+      await eventually(async () => (t.app.devices.subscriptions.heardAt(id) ?? 0) > after)
     await refusing.close()
     expect(
       (await t.ask('POST', '/devices/password', { devices: ids, password: 'short' })).status
