@@ -10,7 +10,7 @@ import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../cor
 import type { Sql } from '../database.ts'
 import { versionConflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
-import { outcomeText, parsed } from '../columns.ts'
+import { outcomeText, parsedOnce } from '../columns.ts'
 
 interface EndpointRow {
   id: string
@@ -24,7 +24,7 @@ interface EndpointRow {
 
 const select = 'SELECT id, body, version, changed_at, deleted, tested_at, test_error FROM endpoint'
 const keptOf = (row: EndpointRow): SavedEndpoint => ({
-  endpoint: parsed<Endpoint>(row.body),
+  endpoint: parsedOnce<Endpoint>(row.body),
   version: row.version,
   changedAt: row.changed_at,
   testedAt: row.tested_at,
@@ -143,7 +143,7 @@ export async function readSettings(sql: Sql, siteId: string): Promise<SiteSettin
     changedAt: row?.changed_at ?? 0
   })
   const body = <T>(row: SettingRow | undefined): T | null =>
-    row ? parsed<{ value: T | null }>(row.body).value : null
+    row ? parsedOnce<{ value: T | null }>(row.body).value : null
   const [mail, people, usual, retention, lookBack] = [
     find('mail'),
     find('people'),

@@ -6,7 +6,7 @@ import type { Detection, DetectionKind } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
 import { versionConflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
-import { parsed } from '../columns.ts'
+import { parsedOnce } from '../columns.ts'
 
 interface Row {
   id: string
@@ -25,12 +25,12 @@ const select = `SELECT detection.id, detection.body, detection.position, detecti
     FROM detection LEFT JOIN detection_actions a ON a.camera_id = detection.camera_id AND a.detection_id = detection.id`
 
 const keptOf = (row: Row): SavedDetection => ({
-  detection: parsed<Detection>(row.body),
+  detection: parsedOnce<Detection>(row.body),
   position: row.position,
   version: row.version,
   changedAt: row.changed_at,
   actions: {
-    actions: row.actions === null ? NO_ACTIONS : parsed<Actions>(row.actions),
+    actions: row.actions === null ? NO_ACTIONS : parsedOnce<Actions>(row.actions),
     version: row.actions_version ?? 0,
     changedAt: row.actions_changed_at ?? 0
   }
@@ -69,7 +69,7 @@ export async function findDetection(
     'SELECT body FROM detection WHERE camera_id = ? AND id = ? AND NOT deleted',
     [cameraId, id]
   )
-  return row ? parsed<Detection>(row.body) : null
+  return row ? parsedOnce<Detection>(row.body) : null
 }
 
 /** The detections of one kind, with their cameras. @param siteId null: of all sites */
@@ -82,7 +82,7 @@ export async function detectionsOfKind(
     `SELECT detection.camera_id, detection.body FROM detection JOIN camera ON camera.id = detection.camera_id WHERE NOT deleted AND NOT camera.removed AND JSON_VALUE(body, '$.kind') = ?${siteId === null ? '' : ' AND camera.site_id = ?'} ORDER BY camera.position, detection.position`,
     [kind, ...(siteId === null ? [] : [siteId])]
   )
-  return rows.map(({ camera_id: camera, body }) => ({ camera, detection: parsed<Detection>(body) }))
+  return rows.map(({ camera_id: camera, body }) => ({ camera, detection: parsedOnce<Detection>(body) }))
 }
 
 /** What is kept under an id now; null: nothing, or deleted. */
@@ -113,7 +113,7 @@ async function signed(
   const { note } = detection
   if (!note) return detection
   const before = (await current(sql, cameraId, detection.id))?.row.body
-  const kept = before === undefined ? undefined : parsed<Detection>(before).note
+  const kept = before === undefined ? undefined : parsedOnce<Detection>(before).note
   return { ...detection, note: kept?.text === note.text ? kept : { text: note.text, by, at: now } }
 }
 

@@ -9,7 +9,7 @@ import {
 } from '../../core/sites/surroundings.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { parsed } from '../columns.ts'
+import { parsedOnce } from '../columns.ts'
 
 /** A device's channel as it is kept. */
 export interface ChannelRow extends Channel {
@@ -74,19 +74,19 @@ const rowOf = (r: Raw): ChannelRow => ({
   camera: r.camera_id,
   used: r.used !== 0,
   readAt: r.read_at,
-  abilities: parsed<RuleAbility[]>(r.abilities),
+  abilities: parsedOnce<RuleAbility[]>(r.abilities),
   mostRules: r.most_rules,
-  modes: parsed<AnalysisMode[]>(r.modes),
-  held: parsed<Rule[]>(r.held_rules),
-  sent: r.sent_rules === null ? null : parsed<Rule[]>(r.sent_rules),
-  removedTypes: parsed<string[]>(r.removed_types),
-  switchesBack: parsed<string[]>(r.switches_back),
+  modes: parsedOnce<AnalysisMode[]>(r.modes),
+  held: parsedOnce<Rule[]>(r.held_rules),
+  sent: r.sent_rules === null ? null : parsedOnce<Rule[]>(r.sent_rules),
+  removedTypes: parsedOnce<string[]>(r.removed_types),
+  switchesBack: parsedOnce<string[]>(r.switches_back),
   surroundings: standingOfSwitch(r)
 })
 
 function standingOfSwitch(r: Raw): SurroundingsStanding | null {
   if (r.camera_id === null || r.surroundings === null) return null
-  const found = parsed<SurroundingsSwitch>(r.surroundings)
+  const found = parsedOnce<SurroundingsSwitch>(r.surroundings)
   return { held: found.held, wanted: surroundingsFor(found, r.camera_surroundings) }
 }
 

@@ -3,7 +3,7 @@ import type { StorageView } from '../../core/devices/upkeep.ts'
 import type { DeviceState } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
-import { outcomeText, parsed } from '../columns.ts'
+import { outcomeText, parsedOnce } from '../columns.ts'
 import type { Information, LinkOutput } from './link.ts'
 import type { Subscription } from './listener.ts'
 
@@ -71,11 +71,11 @@ const rowOf = (r: Raw): DeviceRow => ({
   sealed: r.password_sealed,
   state: r.state,
   trouble: r.trouble === null ? null : saidOf(r.trouble),
-  information: r.information === null ? null : parsed<Information>(r.information),
+  information: r.information === null ? null : parsedOnce<Information>(r.information),
   clockAhead: r.clock_ahead,
-  inputs: r.inputs === null ? [] : parsed<string[]>(r.inputs),
-  outputs: r.outputs === null ? [] : parsed<LinkOutput[]>(r.outputs),
-  storage: r.storage === null ? null : parsed<StorageView[]>(r.storage),
+  inputs: r.inputs === null ? [] : parsedOnce<string[]>(r.inputs),
+  outputs: r.outputs === null ? [] : parsedOnce<LinkOutput[]>(r.outputs),
+  storage: r.storage === null ? null : parsedOnce<StorageView[]>(r.storage),
   certificate: r.certificate,
   shownCertificate: r.shown_certificate,
   readAt: r.read_at,
@@ -104,7 +104,7 @@ export async function outputsOf(
     [...devices]
   )
   return rows.flatMap(({ id, outputs }) =>
-    parsed<LinkOutput[]>(outputs).map(({ token }) => ({ device: id, token }))
+    parsedOnce<LinkOutput[]>(outputs).map(({ token }) => ({ device: id, token }))
   )
 }
 

@@ -643,7 +643,7 @@ export class Devices {
         id,
         output.token,
         everything.endpoints,
-        everything.channels.filter((c) => c.device === id),
+        everything.channelsOf.get(id) ?? [],
         everything.actions,
         everything.schedules
       )

@@ -1,5 +1,6 @@
 import type { Said } from '../../core/messages/said.ts'
 import type { DeviceView } from '../../core/devices/views.ts'
+import { grouped } from '../../core/grouped.ts'
 import { standingOf, unmanagedOf } from '../../core/devices/standing.ts'
 import { outputDifferences, wantedOutput } from '../../core/devices/outputs.ts'
 import type { Actions, Endpoint } from '../../core/formats/actions.ts'
@@ -14,6 +15,9 @@ import { listTests, type DeviceRow } from './queries.ts'
 /** Everything of the plan and the devices that views of devices are made from, read at one go. */
 export interface Everything {
   channels: ChannelRow[]
+  /** The same, by device and by the camera that they show. */
+  channelsOf: ReadonlyMap<string, ChannelRow[]>
+  channelsShowing: ReadonlyMap<string | null, ChannelRow[]>
   /** By camera. */
   detections: ReadonlyMap<string, Detection[]>
   schedules: Schedule[]
@@ -38,12 +42,16 @@ export async function readEverything(
     readEndpoints(database, siteId),
     listTests(database)
   ])
-  const detections = new Map<string, Detection[]>()
-  for (const { camera, detection } of all)
-    detections.set(camera, [...(detections.get(camera) ?? []), detection])
   return {
     channels,
-    detections,
+    channelsOf: grouped(channels, (c) => c.device),
+    channelsShowing: grouped(channels, (c) => c.camera),
+    detections: new Map(
+      [...grouped(all, ({ camera }) => camera)].map(([camera, own]) => [
+        camera,
+        own.map(({ detection }) => detection)
+      ])
+    ),
     schedules: schedules.map((kept) => kept.schedule),
     endpoints: endpoints.map((kept) => kept.endpoint),
     actions: new Map(
@@ -57,7 +65,7 @@ export async function readEverything(
 export const waitingOf = (
   row: DeviceRow,
   output: DeviceRow['outputs'][number],
-  { channels, endpoints, actions, schedules }: Everything
+  { channelsOf, endpoints, actions, schedules }: Everything
 ): Said[] =>
   output.keeps
     ? outputDifferences(
@@ -65,7 +73,7 @@ export const waitingOf = (
           row.id,
           output.token,
           endpoints,
-          channels.filter((c) => c.device === row.id),
+          channelsOf.get(row.id) ?? [],
           actions,
           schedules
         ),
@@ -80,7 +88,7 @@ export function viewOf(
   busy: boolean,
   inputs: ReadonlyMap<string, boolean>
 ): DeviceView {
-  const { channels, detections, schedules, tests } = everything
+  const { channelsOf, channelsShowing, detections, schedules, tests } = everything
   return {
     id: row.id,
     name: row.name,
@@ -94,27 +102,25 @@ export function viewOf(
     certificate:
       row.certificate === null ? null : { kept: row.certificate, shown: row.shownCertificate },
     busy,
-    channels: channels
-      .filter(({ device }) => device === row.id)
-      .map((channel) => {
-        const wanted = channel.camera === null ? [] : (detections.get(channel.camera) ?? [])
-        const others = channels.filter(
-          (c) => c !== channel && c.used && c.camera !== null && c.camera === channel.camera
-        )
-        return {
-          token: channel.token,
-          name: channel.name,
-          camera: channel.camera,
-          used: channel.used,
-          abilities: [...channel.abilities],
-          mostRules: channel.mostRules,
-          modes: [...channel.modes],
-          detections: wanted.map((d) => standingOf(d, channel, schedules, others)),
-          unmanaged: unmanagedOf(wanted, channel),
-          switchesBack: channel.switchesBack,
-          surroundings: channel.surroundings
-        }
-      }),
+    channels: (channelsOf.get(row.id) ?? []).map((channel) => {
+      const { camera } = channel
+      const wanted = camera === null ? [] : (detections.get(camera) ?? [])
+      const others =
+        camera === null ? [] : channelsShowing.get(camera)!.filter((c) => c !== channel && c.used)
+      return {
+        token: channel.token,
+        name: channel.name,
+        camera,
+        used: channel.used,
+        abilities: [...channel.abilities],
+        mostRules: channel.mostRules,
+        modes: [...channel.modes],
+        detections: wanted.map((d) => standingOf(d, channel, schedules, others)),
+        unmanaged: unmanagedOf(wanted, channel),
+        switchesBack: channel.switchesBack,
+        surroundings: channel.surroundings
+      }
+    }),
     inputs: row.inputs.map((token) => ({ token, active: inputs.get(token) ?? null })),
     outputs: row.outputs.map((output) => ({
       token: output.token,

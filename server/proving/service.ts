@@ -24,6 +24,7 @@ import type {
   ProvingView,
   Turn
 } from '../../core/proving/views.ts'
+import { grouped } from '../../core/grouped.ts'
 import { measureScene } from '../../core/scene/marks.ts'
 import { readContext, type ActionsContext } from '../alarms/context.ts'
 import type { Clips } from '../clips/service.ts'
@@ -153,6 +154,7 @@ export class Proving {
     const context = await readContext(this.database, siteId)
     const { site } = context
     const all = await readAllDetections(this.database, site.id)
+    const detections = grouped(all, ({ camera }) => camera)
     const places = new Map<string, Place>()
     for (const { camera, scene, world, surroundings } of await readCameras(
       this.database,
@@ -160,7 +162,7 @@ export class Proving {
     )) {
       const { id } = camera
       const pose = scene.marks ? measureScene(scene.marks).pose : null
-      const own = all.filter((d) => d.camera === id)
+      const own = detections.get(id) ?? []
       places.set(id, {
         id,
         ground: groundOf(world, pose),
@@ -355,38 +357,36 @@ export class Proving {
   }
 
   /** How far each detection is proven, by camera and detection. */
-  async proofs(siteId: string): Promise<Map<string, Proof>> {
-    const scenery = await this.scenery(siteId)
+  async proofs(
+    siteId: string,
+    detections: ReadonlyMap<string, readonly Detection[]>
+  ): Promise<Map<string, Proof>> {
     const [checks, results] = await Promise.all([
-      readChecks(this.database, scenery.site.id),
-      lastResults(this.database, scenery.site.id)
+      readChecks(this.database, siteId),
+      lastResults(this.database, siteId)
     ])
-    const resultOf = new Map(results.map((r) => [`${r.camera} ${r.check}`, r]))
+    const keyOf = (camera: string, id: string): string => `${camera} ${id}`
+    const checksOf = grouped(checks, ({ camera, check }) => keyOf(camera, check.detection))
+    const resultOf = new Map(results.map((r) => [keyOf(r.camera, r.check), r]))
+    // Without results there is nothing that what they were of could have changed since.
+    const scenery = results.length ? await this.scenery(siteId) : null
+    const proof = (camera: string, detection: Detection): Proof => {
+      const own = (checksOf.get(keyOf(camera, detection.id)) ?? []).map(({ check }) => check)
+      const found = new Map(
+        own.flatMap((check) => {
+          const result = resultOf.get(keyOf(camera, check.id))
+          const place = scenery?.places.get(camera)
+          if (!result || !place) return []
+          const current = result.settings === this.settingsOf(check, place, scenery!.endpoints)
+          return [[check.id, { passed: result.passed, current }] as const]
+        })
+      )
+      return proofOf(own, found)
+    }
     return new Map(
-      scenery.detections.map(({ camera, detection }) => {
-        const own = checks
-          .filter((c) => c.camera === camera && c.check.detection === detection.id)
-          .map((c) => c.check)
-        const found = new Map(
-          own.flatMap((check) => {
-            const r = resultOf.get(`${camera} ${check.id}`)
-            return r
-              ? [
-                  [
-                    check.id,
-                    {
-                      passed: r.passed,
-                      current:
-                        r.settings ===
-                        this.settingsOf(check, scenery.places.get(camera)!, scenery.endpoints)
-                    }
-                  ] as const
-                ]
-              : []
-          })
-        )
-        return [`${camera} ${detection.id}`, proofOf(own, found)]
-      })
+      [...detections].flatMap(([camera, own]) =>
+        own.map((detection) => [keyOf(camera, detection.id), proof(camera, detection)] as const)
+      )
     )
   }
 

@@ -1,4 +1,6 @@
+import { dequal } from 'dequal'
 import type { ClipView } from '../../core/api.ts'
+import { grouped } from '../../core/grouped.ts'
 import type { Measures } from '../../core/measures/measures.ts'
 import {
   readinessOf,
@@ -32,7 +34,7 @@ export class Readiness {
   private readonly proving: Proving
   private readonly seen = new Map<string, Promise<ClipFacts | null>>()
   /** By site. */
-  private readonly last = new Map<string, { key: string; view: ReadinessView }>()
+  private readonly last = new Map<string, { state: unknown; view: ReadinessView }>()
 
   constructor(database: Database, clips: Clips, proving: Proving) {
     this.proving = proving
@@ -42,18 +44,18 @@ export class Readiness {
 
   async read(siteId: string): Promise<ReadinessView> {
     const site = await readSite(this.database, siteId)
-    const [proofs, endpoints, settings, everything, devices, ready, marks] = await Promise.all([
-      this.proving.proofs(site.id),
+    const everything = await readEverything(this.database, site.id)
+    const [proofs, endpoints, settings, devices, ready, marks] = await Promise.all([
+      this.proving.proofs(site.id, everything.detections),
       readEndpoints(this.database, site.id),
       readSettings(this.database, site.id),
-      readEverything(this.database, site.id),
       listDevices(this.database, site.id),
       readyClips(this.database, site.id),
       readMarks(this.database, site.id)
     ])
+    const clips = grouped(ready, ({ camera }) => camera)
     const clipsOf = (camera: string): ClipView[] =>
-      ready
-        .filter((clip) => clip.camera === camera)
+      (clips.get(camera) ?? [])
         .sort((a, b) => b.start - a.start || a.id.localeCompare(b.id))
         .slice(0, CLIPS_PER_CAMERA)
     const wanted = site.cameras.map(({ id }) => clipsOf(id))
@@ -72,13 +74,13 @@ export class Readiness {
       storage:
         storage?.map((s) => ({ place: s.place, whenFull: s.whenFull, full: isFull(s) })) ?? null
     }))
-    const key = JSON.stringify([
-      [...proofs],
+    const state = [
+      proofs,
       site.cameras,
       everything.channels.map(({ readAt, ...rest }) => ({ ...rest, read: readAt !== null })),
-      [...everything.detections],
+      everything.detections,
       everything.schedules,
-      [...everything.actions],
+      everything.actions,
       endpoints,
       settings.mail.mail,
       settings.people,
@@ -87,11 +89,11 @@ export class Readiness {
       devices.map((d) => d.outputs.map((o) => o.token)),
       monday(Date.now()),
       states,
-      [...marks],
+      marks,
       wanted.flat().map((clip) => keyOf(site.id, clip))
-    ])
+    ]
     const last = this.last.get(site.id)
-    if (last?.key === key) return last.view
+    if (last && dequal(last.state, state)) return last.view
     this.forget(
       site.id,
       ready.map((clip) => keyOf(site.id, clip))
@@ -109,7 +111,7 @@ export class Readiness {
               : []
           )
         ),
-        channels: everything.channels.filter((c) => c.camera === id),
+        channels: everything.channelsShowing.get(id) ?? [],
         proofs: new Map(
           (everything.detections.get(id) ?? []).flatMap((d) =>
             proofs.has(`${id} ${d.id}`) ? [[d.id, proofs.get(`${id} ${d.id}`)!] as const] : []
@@ -120,9 +122,7 @@ export class Readiness {
         )
       }))
     )
-    const several = everything.channels.filter((c) =>
-      everything.channels.some((other) => other.device === c.device && other.token !== c.token)
-    )
+    const several = [...everything.channelsOf.values()].filter((own) => own.length > 1).flat()
     const known = {
       mail: settings.mail.mail,
       people: settings.people.people,
@@ -152,7 +152,7 @@ export class Readiness {
       }))
     }
     const view = readinessOf(facts)
-    this.last.set(site.id, { key, view })
+    this.last.set(site.id, { state, view })
     return view
   }
 

@@ -11,7 +11,7 @@ import type { Camera, Schedule } from '../../core/formats/plan.ts'
 import type { Surroundings } from '../../core/sites/surroundings.ts'
 import type { Sql } from '../database.ts'
 import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
-import { parsed } from '../columns.ts'
+import { parsed, parsedOnce } from '../columns.ts'
 import { versionConflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
 
@@ -50,7 +50,7 @@ const siteOf = ({
   name,
   timeZone: time_zone,
   position: latitude === null || longitude === null ? null : { latitude, longitude },
-  inputs: parsed<SiteInput[]>(inputs),
+  inputs: parsedOnce<SiteInput[]>(inputs),
   surroundings,
   isSetUp: is_set_up !== 0,
   version,
@@ -194,7 +194,7 @@ export async function readMarks(sql: Sql, siteId: string): Promise<Map<string, S
     'SELECT id, scene_marks FROM camera WHERE site_id = ? AND NOT removed AND scene_marks IS NOT NULL',
     [siteId]
   )
-  return new Map(rows.map(({ id, scene_marks }) => [id, parsed<SceneMarks>(scene_marks)]))
+  return new Map(rows.map(({ id, scene_marks }) => [id, parsedOnce<SceneMarks>(scene_marks)]))
 }
 
 /** Saves over exactly the version named. @throws InputError when the marks measure nothing */
@@ -223,7 +223,7 @@ interface ScheduleRow {
 }
 
 const scheduleOf = ({ body, version, changed_at }: ScheduleRow): SavedSchedule => ({
-  schedule: parsed<Schedule>(body),
+  schedule: parsedOnce<Schedule>(body),
   version,
   changedAt: changed_at
 })
