@@ -22,13 +22,13 @@ export interface LiveRow extends Box {
 /** A class is what the last so many seconds say. */
 const REMEMBERED_SECONDS = 60
 
-interface Told {
+/** A target as it was given out last. */
+interface Given {
   id: number
-  /** What was said of it last. */
   class: TargetClass
   likelihood: number
-  /** Rows that have been given out; as many as are left of them where a target stays for long. */
-  given: number
+  /** How many rows have been given out; as many as are left of them where a target stays for long. */
+  rows: number
 }
 
 /**
@@ -41,7 +41,7 @@ export class LiveAnalyser {
   private readonly foreground: Foreground
   private eyes: Eyes | null
   private tracker: Tracker
-  private readonly told = new WeakMap<Followed, Told>()
+  private readonly given = new WeakMap<Followed, Given>()
   private lastId = 0
   private frames = 0
 
@@ -76,9 +76,9 @@ export class LiveAnalyser {
   /** Targets that are in the last picture and go on being followed. */
   get inSight(): Omit<LiveRow, 'frame'>[] {
     return this.tracker.following.flatMap((target) => {
-      const told = this.told.get(target)
-      if (!told || target.missed > 0) return []
-      const { id, class: cls, likelihood } = told
+      const given = this.given.get(target)
+      if (!given || target.missed > 0) return []
+      const { id, class: cls, likelihood } = given
       return [{ id, class: cls, likelihood, ...shareOf(target.rows.at(-1)!, this.size) }]
     })
   }
@@ -107,26 +107,27 @@ export class LiveAnalyser {
 
   private rowsOf(target: Followed): LiveRow[] {
     const { rows } = target
-    let told = this.told.get(target)
-    if (!told) {
+    let given = this.given.get(target)
+    if (!given) {
       if (!isKept(target, this.fps)) {
         this.forgetOld(target)
         return []
       }
-      told = { id: ++this.lastId, class: 'unknown', likelihood: 0, given: 0 }
-      this.told.set(target, told)
+      given = { id: ++this.lastId, class: 'unknown', likelihood: 0, rows: 0 }
+      this.given.set(target, given)
     }
-    if (told.given >= rows.length) return []
+    if (given.rows >= rows.length) return []
     const classes = classify(rows, this.fps, this.size, target.told)
-    const news = rows.slice(told.given).map((row, i) => {
-      const { cls, likelihood } = classes[told.given + i]!
+    const { id, rows: known } = given
+    const news = rows.slice(known).map((row, i) => {
+      const { cls, likelihood } = classes[known + i]!
       const { frame } = row
-      return { frame, id: told.id, ...shareOf(row, this.size), class: cls, likelihood }
+      return { frame, id, ...shareOf(row, this.size), class: cls, likelihood }
     })
     const { cls, likelihood } = classes.at(-1)!
-    Object.assign(told, { class: cls, likelihood })
+    Object.assign(given, { class: cls, likelihood })
     this.forgetOld(target)
-    told.given = rows.length
+    given.rows = rows.length
     return news
   }
 

@@ -64,6 +64,7 @@ import { Handover } from './handover/service.ts'
 import { lookBackRoutes } from './lookBack/routes.ts'
 import { PhoneLinks } from './phone/links.ts'
 import { phoneLinkRoutes, phoneRoutes } from './phone/routes.ts'
+import { RecordedFilms } from './lookBack/films.ts'
 import { reportsOf } from './lookBack/reports.ts'
 import { LookBack } from './lookBack/service.ts'
 import { TargetMemory } from './watch/memory.ts'
@@ -153,7 +154,11 @@ export async function makeApp({
     mostClipBytes,
     leftovers,
     logError,
-    reportsOf(lookBack, (camera) => devices.pictureNow(camera))
+    reportsOf(
+      lookBack,
+      (camera) => devices.pictureNow(camera),
+      (camera, stretch) => films.of(camera, stretch)
+    )
   )
   const keys = await openKeys(database, folder, newKeys)
   const encryption = keys.devices
@@ -230,6 +235,7 @@ export async function makeApp({
     logError
   )
   const recordings = new DeviceRecordings(database, devices, parts.folder)
+  const films: RecordedFilms = new RecordedFilms(database, clips, recordings)
   const sendings = new Sendings((id) => devices.send(id))
   const clock = new ClockWatch(database, (words) => http.log.warn(words))
   const retention = new RetentionKeeper(database, parts.folder, leftovers, logError)

@@ -17,6 +17,8 @@ const COUNT = 200
 const PER_SECOND = 50
 const SECONDS = 60
 const RESTART_AT = 25
+/** How often the interface asks how far a sending is. */
+const INTERFACE_ASKS_MS = 300
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
@@ -64,14 +66,16 @@ async function ask<T>(server: Running, method: string, path: string, body?: unkn
   return value
 }
 
+/** @param everyMs how often it is asked how far it is */
 async function send(
   server: Running,
-  devices: string[]
+  devices: string[],
+  everyMs: number
 ): Promise<{ took: number; view: SendingView }> {
   const began = performance.now()
   let view = await ask<SendingView>(server, 'POST', '/api/sites/site/sendings', { devices })
   while (!view.finished) {
-    await pause(20)
+    await pause(everyMs)
     view = await ask(server, 'GET', `/api/sites/site/sendings/${view.id}`)
   }
   return { took: performance.now() - began, view }
@@ -176,7 +180,7 @@ export async function benchDevices(): Promise<void> {
         detection: detection(0)
       })
     const looking = lookOn(server)
-    const all = await send(server, ids)
+    const all = await send(server, ids, INTERFACE_ASKS_MS)
     const good = all.view.devices.filter(
       ({ state, results }) => state === 'done' && results.length === 1
     ).length
@@ -199,7 +203,7 @@ export async function benchDevices(): Promise<void> {
         position: n,
         detection: detection(n)
       })
-    const twenty = await send(server, [ids[0]!])
+    const twenty = await send(server, [ids[0]!], 20)
     say(
       '20 detections sent to one camera and read back',
       `${twenty.view.devices[0]!.results.filter(({ error }) => error === null).length} in ${(twenty.took / 1000).toFixed(2)} s`,

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { wordsOf } from '../../core/messages/words.ts'
 import type { Said } from '../../core/messages/said.ts'
-import type { AlarmView, EvidenceView, SiteActionsView } from '../../core/api.ts'
+import type { AlarmView, ClipView, EvidenceView, SiteActionsView } from '../../core/api.ts'
 import type { DeviceView, SendingView } from '../../core/devices/views.ts'
 import type { Device } from '../../simulators/camera/device.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
@@ -151,6 +151,39 @@ describe('a rule triggers on a camera', () => {
     }>('SELECT fired_at, direction, source FROM fired_trigger WHERE alarm_id = ?', [alarm.id])
     expect(trigger).toMatchObject({ direction: 'leftToRight', source: 'device' })
     expect(Date.now() - trigger!.fired_at).toBeLessThan(60_000)
+  })
+
+  test('a stretch of then that is saved as a clip shows what the camera has recorded of it', async () => {
+    const { from, to } = made.get('cam-slipway')!.recordings.all()[0]!
+    await eventually(async () => Date.now() > to + 5000)
+    const stretch = { from: Math.round(from) - 4000, to: Math.round(to) + 4000 }
+    const { body } = await t.ask('POST', '/cameras/slipway/look-back/clips', {
+      name: 'Quay edge',
+      ...stretch
+    })
+    const clip: ClipView = await eventually(async () => {
+      const now = (await t.ask('GET', `/clips/${body.id}`)).body
+      return now.state === 'ready' && now
+    })
+    const { id } = byKind(await alarmOf('quay-edge')).recording!
+    const recorded = join(t.folder, 'evidence', String(id), 'recording.mp4')
+    const view = join(t.folder, 'clips', clip.id, 'view.mp4')
+    // Small pictures are 480 wide.
+    expect(clip).toMatchObject({
+      width: 1280,
+      height: 720,
+      frames: Math.round((to - from) / 100) + 80
+    })
+    // ffmpeg says how alike two pictures are, of one moment in both films.
+    const { stderr } = spawnSync(
+      'ffmpeg',
+      [
+        ...['-ss', '14', '-i', view, '-ss', '10', '-i', recorded, '-frames:v', '1'],
+        ...['-lavfi', '[1]scale=1280:720[b];[0][b]ssim', '-f', 'null', '-']
+      ],
+      { encoding: 'utf8' }
+    )
+    expect(Number(/All:([\d.]+)/.exec(stderr)![1])).toBeGreaterThan(0.9)
   })
 
   test('reads a finished recording from the camera and keeps it', async () => {

@@ -85,16 +85,24 @@ export async function clipIds(sql: Sql): Promise<string[]> {
   return (await sql.rows<{ id: string }>('SELECT id FROM clip')).map((row) => row.id)
 }
 
-/** @param play what a made clip is to be painted from @param reported when that was, of a clip of reports */
+/** Where a clip comes from. */
+interface Origin {
+  /** What a made clip is to be painted from. */
+  play?: Play
+  /** When that was, of a clip of reports. */
+  reported?: Stretch
+  /** It was recorded here from its camera's stream. */
+  recorded?: boolean
+}
+
 export async function insertClip(
   sql: Sql,
   clip: ClipView,
   now: number,
-  play: Play | null = null,
-  reported: Stretch | null = null
+  { play, reported, recorded = false }: Origin
 ): Promise<void> {
   await sql.run(
-    "INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at, script, inputs, reported) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+    "INSERT INTO clip (id, camera_id, name, state, start_at, fps, width, height, bytes, created_at, script, inputs, reported, recorded) VALUES (?, ?, ?, 'analysing', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
     [
       clip.id,
       clip.camera,
@@ -105,9 +113,10 @@ export async function insertClip(
       clip.height,
       clip.bytes,
       now,
-      play && JSON.stringify(play),
+      play ? JSON.stringify(play) : null,
       JSON.stringify(clip.inputs),
-      reported && JSON.stringify(reported)
+      reported ? JSON.stringify(reported) : null,
+      recorded
     ]
   )
 }

@@ -103,7 +103,9 @@ export class ClipRecorder {
     try {
       const start = await this.write(file, shown, recording)
       if (recording.view.pictures < LEAST) throw new Failure(said('clips.recordedTooFew'))
-      const clip = await this.clips.add(camera, name, start, createReadStream(file))
+      const clip = await this.clips.add(camera, name, start, createReadStream(file), {
+        recorded: true
+      })
       recording.view = { ...recording.view, state: 'done', clip: clip.id }
     } finally {
       await rm(folder, { recursive: true, force: true })

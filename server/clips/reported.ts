@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises'
-import { makeStill, type Still } from '../../analysis/still.ts'
+import { makeFilm, type Film, type Still } from '../../analysis/still.ts'
 import { probe } from '../../analysis/probe.ts'
 import { InputError } from '../../core/errors.ts'
 import { writeFaces } from '../../core/formats/faces.ts'
@@ -20,12 +20,15 @@ export interface Reports {
   tracks(camera: string, stretch: Stretch): Promise<Tracks | null>
   /** What is kept of how the camera looked, or how it looks now; none: nothing shows it. */
   stills(camera: string, stretch: Stretch): Promise<Still[]>
+  /** What was recorded of the camera then. */
+  films(camera: string, stretch: Stretch): Promise<Film[]>
 }
 
 /** Of a process that keeps none. */
 export const NO_REPORTS: Reports = {
   tracks: () => Promise.resolve(null),
-  stills: () => Promise.resolve([])
+  stills: () => Promise.resolve([]),
+  films: () => Promise.resolve([])
 }
 
 /** What is made of reports: no measures, as the pictures of then are not there. */
@@ -41,7 +44,8 @@ export interface Found {
 }
 
 /**
- * Makes the files of a clip from what its camera reported, over the small pictures that are kept of that time.
+ * Makes the files of a clip from what its camera reported, over what was recorded then, and the small pictures that are
+ * kept of that time.
  *
  * @param file where each of them is to be
  * @throws InputError when nothing is known of that time
@@ -58,8 +62,14 @@ export async function clipFromReports(
   const seconds = (stretch.to - stretch.from) / 1000
   // A camera that cannot be reached now, or shows what is no picture, takes nothing away from what it said then.
   const stills = await reports.stills(camera, stretch).catch(() => [])
+  // Reading a recording from its device can take a while; whoever stops the clip does not wait for it.
+  const stopped = new Promise<never>((_, reject) =>
+    signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true })
+  )
+  const films = await Promise.race([reports.films(camera, stretch), stopped]).catch(() => [])
+  signal.throwIfAborted()
   const make = (list: Still[]): Promise<void> =>
-    makeStill(list, { seconds, fps }, file('view.mp4'), signal)
+    makeFilm(list, films, { seconds, fps }, file('view.mp4'), signal)
   await make(stills).catch((error: unknown) => {
     if (!stills.length || signal.aborted) throw error
     return make([])

@@ -65,13 +65,9 @@ export function clipRoutes(app: Api, database: Database, clips: Clips): void {
         return reply
           .status(201)
           .send(
-            await clips.add(
-              params.camera,
-              name ?? 'Clip',
-              start ?? null,
-              body,
-              Number(request.headers['content-length'] ?? 0)
-            )
+            await clips.add(params.camera, name ?? 'Clip', start ?? null, body, {
+              bytesSaid: Number(request.headers['content-length'] ?? 0)
+            })
           )
       }
     )

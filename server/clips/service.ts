@@ -170,7 +170,7 @@ export class Clips {
     name: string,
     start: number | null,
     content: Readable,
-    bytesSaid = 0
+    { bytesSaid = 0, recorded = false } = {}
   ): Promise<ClipView> {
     await requireSpace(this.folder, Math.min(bytesSaid, this.mostBytes))
     const id = randomUUID()
@@ -193,7 +193,7 @@ export class Clips {
         bytes,
         learnAnewAt: []
       }
-      await insertClip(this.database, clip, Date.now())
+      await insertClip(this.database, clip, Date.now(), { recorded })
       return this.enqueue(clip)
     } catch (error) {
       await rm(home, { recursive: true, force: true })
@@ -212,7 +212,7 @@ export class Clips {
     const clip = await this.begin(cameraId, name, start, play)
     await writeWhole(this.file(clip.id, 'truth.csv'), writeMot(trueTracks(play), play.scene))
     await this.receive(content, this.file(clip.id, 'original'))
-    await insertClip(this.database, clip, Date.now(), play)
+    await insertClip(this.database, clip, Date.now(), { play })
     this.enqueue(clip)
   }
 
@@ -220,7 +220,7 @@ export class Clips {
   async make(cameraId: string, name: string, start: number, play: Play): Promise<ClipView> {
     await requireSpace(this.folder)
     const clip = await this.begin(cameraId, name, start, play)
-    await insertClip(this.database, clip, Date.now(), play)
+    await insertClip(this.database, clip, Date.now(), { play })
     return this.enqueue(clip)
   }
 
@@ -248,7 +248,7 @@ export class Clips {
       reported: true,
       learnAnewAt: []
     }
-    await insertClip(this.database, clip, Date.now(), null, stretch)
+    await insertClip(this.database, clip, Date.now(), { reported: stretch })
     return this.enqueue(clip)
   }
 

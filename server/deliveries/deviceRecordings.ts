@@ -54,6 +54,16 @@ export class DeviceRecordings {
     return { files: [], recording: await this.begin(id, result.recording) }
   }
 
+  /** The file of what a device has recorded, read from it where nobody has yet; null: it has not ended, or cannot be read. */
+  async read(id: number): Promise<string | null> {
+    let { files, recording } = await this.keptOf(id)
+    if (recording?.state === 'reading') {
+      await this.reading.get(id)
+      ;({ files, recording } = await this.keptOf(id))
+    }
+    return files.length ? join(this.folder, String(id), RECORDING.name) : null
+  }
+
   private async begin(
     id: number,
     recording: { device: string; token: string }

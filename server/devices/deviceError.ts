@@ -24,6 +24,10 @@ export class DeviceError extends Failure {
 export const isRefusal = (error: unknown): error is DeviceError =>
   error instanceof DeviceError && ['refused', 'no-account', 'wrong-password'].includes(error.kind)
 
+/** Whether the device has not answered at all. */
+export const isAway = (error: unknown): boolean =>
+  error instanceof DeviceError && (error.kind === 'offline' || error.kind === 'slow')
+
 /** The answer, or nothing where the device refuses: a missing service is normal, not a failure. */
 export async function ifOffered<T>(work: Promise<T>): Promise<T | undefined> {
   try {

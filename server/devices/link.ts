@@ -19,7 +19,7 @@ import {
 import { channelsOf, profiles2Of, profilesOf, type LinkChannel } from './profiles.ts'
 import { rtspMetadata } from './rtspMetadata.ts'
 import { partsOf } from './streams.ts'
-import { DeviceError, ifOffered } from './deviceError.ts'
+import { DeviceError, ifOffered, isAway } from './deviceError.ts'
 import { DeviceUpkeep } from './upkeep.ts'
 import { DeviceWire, type Credentials } from './wire.ts'
 import { ruleType } from '../../core/kinds/rules.ts'
@@ -142,12 +142,12 @@ export class DeviceLink {
   async channels(): Promise<LinkChannel[]> {
     const second = (await this.wire.has('media2'))
       ? await ifOffered(
-          this.wire.call('media2', xml('tr2:GetProfiles', {}, xml('tr2:Type', {}, 'All')))
+          this.wire.call('media2', xml('tr2:GetProfiles', {}, xml('tr2:Type', {}, 'All')), true)
         )
       : undefined
     const profiles = second ? profiles2Of(second) : []
     if (profiles.length) return channelsOf(profiles)
-    return channelsOf(profilesOf(await this.wire.call('media', xml('trt:GetProfiles'))))
+    return channelsOf(profilesOf(await this.wire.call('media', xml('trt:GetProfiles'), true)))
   }
 
   /** What a channel can do: its supported rules, the ranges of their parameters, and how many rules in all. */
@@ -155,11 +155,11 @@ export class DeviceLink {
     channel: string
   ): Promise<{ abilities: RuleAbility[]; mostRules: number | null }> {
     const supported = child(
-      await ifOffered(this.analytics('GetSupportedRules', channel)),
+      await ifOffered(this.ability('GetSupportedRules', channel)),
       'SupportedRules'
     )
     if (!supported) return { abilities: [], mostRules: null }
-    const options = await ifOffered(this.analytics('GetRuleOptions', channel))
+    const options = await ifOffered(this.ability('GetRuleOptions', channel))
     const abilities = children(supported, 'RuleDescription').map(
       ({ attributes, children: inner }) => {
         const type = ruleType(attributes.Name ?? '')
@@ -191,7 +191,7 @@ export class DeviceLink {
   async modes(channel: string): Promise<AnalysisMode[]> {
     const supported = children(
       child(
-        await ifOffered(this.analytics('GetSupportedAnalyticsModules', channel)),
+        await ifOffered(this.ability('GetSupportedAnalyticsModules', channel)),
         'SupportedAnalyticsModules'
       ),
       'AnalyticsModuleDescription'
@@ -398,8 +398,9 @@ export class DeviceLink {
     if (known !== undefined)
       try {
         return await this.wire.picture(known)
-      } catch {
-        // The address may hold for some time only.
+      } catch (error) {
+        // The address may hold for some time only; a device that is away is not asked for another one.
+        if (isAway(error)) throw error
         this.snapshotUris.delete(profile)
       }
     const uri = await this.mediaUri('GetSnapshotUri', profile)
@@ -508,11 +509,22 @@ export class DeviceLink {
     await this.wire.ask(address, xml('wsnt:Unsubscribe'), true)
   }
 
-  private analytics(action: string, channel: string, body = ''): Promise<Element> {
+  private analytics(
+    action: string,
+    channel: string,
+    body = '',
+    isLasting = false
+  ): Promise<Element> {
     return this.wire.call(
       'analytics',
-      xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body)
+      xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body),
+      isLasting
     )
+  }
+
+  /** Something that a channel's analysis can do. */
+  private ability(action: string, channel: string): Promise<Element> {
+    return this.analytics(action, channel, '', true)
   }
 
   /**

@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import type { DeviceEvent, DeviceLink } from './link.ts'
-import { DeviceError } from './deviceError.ts'
+import { DeviceError, isAway } from './deviceError.ts'
 
 /** How long a device may hold a question open when nothing happens; ending the listener waits for that answer. */
 const HELD_SECONDS = 2
@@ -80,7 +80,7 @@ export class Listener {
       } catch (error) {
         if (signal.aborted) break
         // A pull point that is refused has ended; one that could not be reached may still be there.
-        if (error instanceof DeviceError && error.kind !== 'offline' && error.kind !== 'slow') {
+        if (error instanceof DeviceError && !isAway(error)) {
           const known = this.subscription.point
           this.subscription.point = null
           if (known) continue

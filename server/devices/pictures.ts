@@ -60,16 +60,21 @@ export class LivePictures {
 
   /** A channel's pictures, until told to end; who takes them too slowly misses some. @throws DeviceError */
   async *frames(shown: ShownChannel, signal: AbortSignal): AsyncGenerator<Buffer> {
-    const link = this.linkTo(shown.row)
-    const uri = await ifOffered(link.streamUri(shown.channel.picture))
-    if (uri === undefined) yield* this.snapshots(link, shown, signal)
-    else if (uri.startsWith('rtsp')) yield* this.shared(await link.withAccount(uri), signal)
-    else yield* motionJpeg(link, uri, signal)
+    yield* (await this.stream(shown, signal)) ??
+      this.snapshots(this.linkTo(shown.row), shown, signal)
   }
 
-  /** Whether a channel has a stream, rather than single pictures alone. @throws DeviceError */
-  async hasStream({ row, channel }: ShownChannel): Promise<boolean> {
-    return (await ifOffered(this.linkTo(row).streamUri(channel.picture))) !== undefined
+  /** The same; null where a channel gives single pictures alone. @throws DeviceError */
+  async stream(
+    { row, channel }: ShownChannel,
+    signal: AbortSignal
+  ): Promise<AsyncGenerator<Buffer> | null> {
+    const link = this.linkTo(row)
+    const uri = await ifOffered(link.streamUri(channel.picture))
+    if (uri === undefined) return null
+    return uri.startsWith('rtsp')
+      ? this.shared(await link.withAccount(uri), signal)
+      : motionJpeg(link, uri, signal)
   }
 
   /** What a channel shows now. @throws DeviceError */
@@ -80,11 +85,9 @@ export class LivePictures {
     // It takes no snapshots: the next picture of its stream stands for one.
     const ended = new AbortController()
     try {
-      const uri = await link.streamUri(shown.channel.picture)
-      const frames = uri.startsWith('rtsp')
-        ? this.shared(await link.withAccount(uri), ended.signal)
-        : motionJpeg(link, uri, ended.signal)
-      for await (const picture of frames) return picture
+      const stream = await this.stream(shown, ended.signal)
+      if (!stream) throw new DeviceError('refused', said('devices.noPicture'))
+      for await (const picture of stream) return picture
     } finally {
       ended.abort()
     }

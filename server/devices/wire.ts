@@ -2,6 +2,7 @@ import { coded, said, saidOf } from '../../core/messages/said.ts'
 import { randomBytes } from 'node:crypto'
 import { request } from 'undici'
 import { InputError } from '../../core/errors.ts'
+import { remembering } from '../../core/remembering.ts'
 import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
 import {
   NAMESPACES,
@@ -9,7 +10,8 @@ import {
   envelope,
   faultOf,
   makeToken,
-  readMessage
+  readMessage,
+  type Message
 } from '../../core/formats/onvif/soap.ts'
 import {
   MAX_XML,
@@ -58,6 +60,10 @@ interface Answer {
   type: string
   body: AsyncIterable<Uint8Array> | null
 }
+
+const read = (text: string): Message => readMessage(text, coded('places.deviceAnswer'))
+/** Of all devices: those of one model say the same. */
+const readOnce = remembering(read, 2 * 2 ** 20)
 
 /**
  * Messages of the open standard to one device, and what it gives over HTTP beside them. Every call ends: with an answer,
@@ -214,15 +220,16 @@ export class DeviceWire {
   /**
    * A message to one of the device's services.
    * @param body of the message, as XML
-   * @returns the action that answers it
+   * @param isLasting whether the device answers the same for as long as it is not changed
+   * @returns the action that answers it; what lasts is frozen
    * @throws DeviceError
    */
-  async call(service: Service, body: string): Promise<Element> {
+  async call(service: Service, body: string, isLasting = false): Promise<Element> {
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at))
       throw new DeviceError('refused', said('devices.theDeviceHasNoService', service))
     // Only its path is taken: behind a translation of addresses a device does not know its own.
-    return this.ask(this.address + new URL(at).pathname, body, true)
+    return this.ask(this.address + new URL(at).pathname, body, true, this.withinMs, isLasting)
   }
 
   /** A message to an address of the device. @param withToken whether it is said who asks @throws DeviceError */
@@ -230,7 +237,8 @@ export class DeviceWire {
     url: string,
     body: string,
     withToken: boolean,
-    withinMs = this.withinMs
+    withinMs = this.withinMs,
+    isLasting = false
   ): Promise<Element> {
     // Tokens are made on the device's clock.
     if (withToken && this.credentials && this.ahead === null) await this.clockAhead()
@@ -247,7 +255,7 @@ export class DeviceWire {
       await this.whole((signal) => this.post(url, envelope(body, { token }), signal), withinMs)
     )
     try {
-      const message = readMessage(text, coded('places.deviceAnswer'))
+      const message = isLasting ? (readOnce(text) as Message) : read(text)
       const fault = faultOf(message)
       if (fault) throw fault
       return message.action

@@ -58,22 +58,31 @@ export async function removeOld(folder: string, limits: KeepLimits, now: number)
     const files: HourOnDisk[] = []
     for (const camera of cameras) files.push(...(await hoursOf(folder, camera)))
     files.sort((a, b) => a.hour - b.hour)
-    const removeOldest = async (list: readonly HourOnDisk[], most: number): Promise<void> => {
+    /** @returns what has gone */
+    const removeOldest = async (
+      list: readonly HourOnDisk[],
+      most: number
+    ): Promise<ReadonlySet<HourOnDisk>> => {
+      const gone = new Set<HourOnDisk>()
       let over = list.reduce((sum, file) => sum + file.bytes, 0) - most
       for (const file of list) {
         // The running hour is being written to.
         if (over <= 0 || file.hour >= hourOf(now)) break
         await remove(file.path)
-        files.splice(files.indexOf(file), 1)
+        gone.add(file)
         over -= file.bytes
       }
+      return gone
     }
     // Pictures take no more than half: what was reported, on which everything rests, is small beside them.
-    await removeOldest(
+    const pictures = await removeOldest(
       files.filter(({ ending }) => ending === 'tar'),
       bytes / 2
     )
-    await removeOldest([...files], bytes)
+    await removeOldest(
+      files.filter((file) => !pictures.has(file)),
+      bytes
+    )
   }
   return removed
 }

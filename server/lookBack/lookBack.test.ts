@@ -1,13 +1,14 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
 import { createCanvas } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { evaluate } from '../../core/detections/index.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { readMot } from '../../core/formats/mot.ts'
 import { readTracks } from '../../core/lookBack/tracksBytes.ts'
-import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
+import { eventually, shortClip, startTestApp, type TestApp } from '../testing/testApp.ts'
 import { HourWriter } from './hourWriter.ts'
 import { HOUR_MS } from './hours.ts'
 import { PictureWriter } from './pictureFile.ts'
@@ -147,6 +148,11 @@ describe('looking back', () => {
   describe('a stretch saved as a clip', () => {
     const save = (stretch: object) =>
       t.ask('POST', '/cameras/slipway/look-back/clips', { name: 'Passers', ...stretch })
+    const ready = (clip: string) =>
+      eventually(async () => {
+        const now = (await t.ask('GET', `/clips/${clip}`)).body
+        return now.state === 'ready' && now
+      })
     let id: string
 
     test('has the targets that the camera reported, over the pictures that were kept', async () => {
@@ -154,10 +160,7 @@ describe('looking back', () => {
       expect(status).toBe(201)
       expect(body).toMatchObject({ name: 'Passers', start: from, fps: 10, reported: true })
       id = body.id
-      const clip: any = await eventually(async () => {
-        const now = (await t.ask('GET', `/clips/${id}`)).body
-        return now.state === 'ready' && now
-      })
+      const clip: any = await ready(id)
       expect(clip).toMatchObject({ frames: 18_000, targets: 3, width: 480, height: 270 })
       const reported = readTracks(
         new Uint8Array(
@@ -186,6 +189,42 @@ describe('looking back', () => {
       const [stream] = (JSON.parse(told) as { streams: Record<string, unknown>[] }).streams
       expect(stream).toMatchObject({ width: clip.width, height: clip.height })
       expect(Number(stream!.nb_read_packets)).toBe(18_000)
+    })
+
+    test('shows what was recorded from its stream, and the kept pictures before and after it', async () => {
+      const { body } = await save({ from: from + 590_000, to: from + 620_000 })
+      const before: any = await ready(body.id)
+      expect(before.width).toBe(480)
+      // Five seconds, from ten on.
+      const recorded = await t.app.clips.add(
+        'slipway',
+        'Recorded',
+        from + 600_000,
+        Readable.from(shortClip(5)),
+        { recorded: true }
+      )
+      const { width, height } = (await ready(recorded.id)) as { width: number; height: number }
+      expect(width).toBeGreaterThan(480)
+      const { body: again } = await save({ from: from + 590_000, to: from + 620_000 })
+      expect(await ready(again.id)).toMatchObject({ width, height, frames: 300 })
+      // ffmpeg says how alike two pictures are.
+      const file = (id: string): string => join(t.folder, 'clips', id, 'view.mp4')
+      const alike = (at: number, other: string, second: number): number => {
+        const { stderr } = spawnSync(
+          'ffmpeg',
+          [
+            ...['-ss', String(at), '-i', file(again.id), '-ss', String(second), '-i', other],
+            ...['-frames:v', '1', '-lavfi', `[1]scale=${width}:${height}[b];[0][b]ssim`],
+            ...['-f', 'null', '-']
+          ],
+          { encoding: 'utf8' }
+        )
+        return Number(/All:([\d.]+)/.exec(stderr)![1])
+      }
+      expect(alike(12.5, file(recorded.id), 2.5)).toBeGreaterThan(0.9)
+      for (const second of [1, 9, 16, 29])
+        expect(alike(second, file(before.id), second)).toBeGreaterThan(0.9)
+      expect(alike(12.5, file(before.id), 12.5)).toBeLessThan(0.8)
     })
 
     test('is a check, judged on what was reported', async () => {

@@ -2,13 +2,26 @@ import type { Still } from '../../analysis/still.ts'
 import { TEN_MINUTES } from '../../core/lookBack/rows.ts'
 import { readTracks } from '../../core/lookBack/tracksBytes.ts'
 import type { Reports } from '../clips/reported.ts'
+import type { RecordedFilms } from './films.ts'
 import type { LookBack } from './service.ts'
 
-/** What is kept of cameras, for clips. @param picture what a camera shows now; null: nothing shows it */
+/**
+ * What is kept of cameras, for clips.
+ *
+ * @param picture what a camera shows now; null: nothing shows it
+ * @param films what was recorded of a camera in a stretch of time
+ */
 export const reportsOf = (
   lookBack: LookBack,
-  picture: (camera: string) => Promise<Buffer | null>
+  picture: (camera: string) => Promise<Buffer | null>,
+  films: RecordedFilms['of']
 ): Reports => ({
+  films: async (camera, stretch) =>
+    (await films(camera, stretch)).map(({ from, to, path }) => ({
+      from: (from - stretch.from) / 1000,
+      seconds: (to - from) / 1000,
+      path
+    })),
   stills: async (camera, { from, to }) => {
     // Those from just before and after it may be the nearest to its ends.
     const stills = nearestStills(

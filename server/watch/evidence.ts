@@ -20,7 +20,7 @@ import type { Clips } from '../clips/service.ts'
 import { findClip } from '../clips/queries.ts'
 import { parsed } from '../columns.ts'
 import { readCamera, readSchedules, readSiteAlone } from '../sites/queries.ts'
-import { MEMORY_FPS } from './follower.ts'
+import { MEMORY_FPS } from './recentFrames.ts'
 
 /** A live picture is asked for when it is surely there: devices keep the last seconds. */
 const AFTER_MS = 600

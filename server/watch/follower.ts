@@ -1,15 +1,10 @@
 import type { LiveFrame } from '../../core/devices/views.ts'
 import { HeardClock } from '../../core/targets/heardClock.ts'
-import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
 import { DeviceLink, type Access } from '../devices/link.ts'
 import type { HourWriter } from '../lookBack/hourWriter.ts'
 import type { PictureTaker } from './pictureTaker.ts'
-
-/** Targets are kept at this rate, whatever the camera's own is. */
-export const MEMORY_FPS = 10
-/** What was reported is remembered for so long: a trigger's evidence begins before it. */
-export const KEPT_MS = 90_000
+import { RecentFrames } from './recentFrames.ts'
 
 /** The channel of a device that says what a camera sees. */
 export interface Source extends Access {
@@ -36,7 +31,7 @@ export type FromFollower =
  * the running hour, with small pictures beside them (server/lookBack).
  */
 export class Follower {
-  private readonly seen = new Map<string, LiveFrame[]>()
+  private readonly seen = new Map<string, RecentFrames>()
   private readonly onEnd: (camera: string) => void
   private readonly writer: HourWriter | null
   private readonly pictures: PictureTaker | null
@@ -79,10 +74,7 @@ export class Follower {
 
   /** Rows of a camera between two instants; frame 1 is at the first. Instants are by the clock here, ms of UTC. */
   between(camera: string, from: number, to: number): TargetRow[] {
-    const reported = new ReportedRows(MEMORY_FPS)
-    for (const { at, targets } of this.seen.get(camera) ?? [])
-      if (at >= from && at <= to) reported.take(at - from, targets)
-    return reported.rows
+    return this.seen.get(camera)?.between(from, to) ?? []
   }
 
   private async listen(
@@ -106,9 +98,8 @@ export class Follower {
       this.writer.take(camera, at, targets)
     }
     this.heard.add(camera)
-    const list = this.seen.get(camera) ?? []
-    if (!this.seen.has(camera)) this.seen.set(camera, list)
-    if (targets.length) list.push({ at, targets })
-    while (list.length && list[0]!.at < Date.now() - KEPT_MS) list.shift()
+    const seen = this.seen.get(camera) ?? new RecentFrames()
+    if (targets.length) seen.take({ at, targets })
+    this.seen.set(camera, seen)
   }
 }

@@ -4,15 +4,14 @@ import { Worker } from 'node:worker_threads'
 import { saidOfError } from '../../core/errors.ts'
 import type { LiveFrame } from '../../core/devices/views.ts'
 import type { AnalysisView } from '../../core/lookBack/settings.ts'
-import { ReportedRows } from '../../core/targets/reportedRows.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
 import { readSettings } from '../actions/queries.ts'
 import type { Database } from '../database.ts'
 import type { ShownChannel } from '../devices/pictures.ts'
 import type { Devices, OwnTargets } from '../devices/service.ts'
 import { siteIds } from '../sites/queries.ts'
-import { KEPT_MS, MEMORY_FPS } from './follower.ts'
 import type { Keeper } from './memory.ts'
+import { RecentFrames } from './recentFrames.ts'
 import type { FromStreamThread, ToStreamThread } from './streamThread.ts'
 
 /** Cameras that were added, or can be reached again, are found within this. */
@@ -40,8 +39,7 @@ interface Running {
   thread: Worker | null
   ended: AbortController
   done: Promise<void>
-  /** What was seen in the last minute and a half. */
-  frames: LiveFrame[]
+  frames: RecentFrames
   /** Says each `frame`, and the `end`. */
   told: EventEmitter
   waiting: number
@@ -140,17 +138,13 @@ export class OwnAnalysis implements OwnTargets {
 
   /** Rows of a camera between two instants of the last minute and a half; frame 1 is at the first. */
   between(camera: string, from: number, to: number): TargetRow[] {
-    const reported = new ReportedRows(MEMORY_FPS)
-    for (const { at, targets } of this.running.get(camera)?.frames ?? [])
-      if (at >= from && at <= to) reported.take(at - from, targets)
-    return reported.rows
+    return this.running.get(camera)?.frames.between(from, to) ?? []
   }
 
   private viewOf(camera: string): AnalysisView {
     const running = this.running.get(camera)
     if (running) {
-      const since = Date.now() - RATE_MS
-      const count = running.frames.filter(({ at }) => at >= since).length
+      const count = running.frames.countSince(Date.now() - RATE_MS)
       return {
         camera,
         state: count ? 'running' : 'starting',
@@ -205,7 +199,7 @@ export class OwnAnalysis implements OwnTargets {
       thread: null,
       ended: new AbortController(),
       done: Promise.resolve(),
-      frames: [],
+      frames: new RecentFrames(),
       // As many may look as like.
       told: new EventEmitter().setMaxListeners(0),
       waiting: 0
@@ -239,10 +233,10 @@ export class OwnAnalysis implements OwnTargets {
 
   private async read(camera: string, channel: ShownChannel, running: Running): Promise<void> {
     const { ended } = running
-    if (!(await this.devices.pictures.hasStream(channel)))
-      return this.stop(camera, running, 'noStream', null, NO_STREAM_MS)
+    const stream = await this.devices.pictures.stream(channel, ended.signal)
+    if (!stream) return this.stop(camera, running, 'noStream', null, NO_STREAM_MS)
     let last = -Infinity
-    for await (const picture of this.devices.pictures.frames(channel, ended.signal)) {
+    for await (const picture of stream) {
       const at = Date.now()
       // What the machine cannot do is left out, and seen in the rate.
       if (at - last < APART_MS || running.waiting >= WAITING) continue
@@ -296,10 +290,8 @@ export class OwnAnalysis implements OwnTargets {
     if (!running) return
     running.waiting--
     if (!frame) return
-    const { frames, told } = running
-    frames.push(frame)
-    while (frames[0]!.at < frame.at - KEPT_MS) frames.shift()
-    told.emit('frame', frame)
+    running.frames.take(frame)
+    running.told.emit('frame', frame)
   }
 
   /** The thread with the fewest cameras, or another one. */

@@ -9,6 +9,7 @@ import { wallInstant, wallText } from '../../../core/arming/zone.ts'
 import { problemWords } from '../../../core/messages/errorWords.ts'
 import { quantile } from '../../../core/tuning/quantile.ts'
 import { CLASSES } from '../../../core/targets/classes.ts'
+import { TEN_MINUTES } from '../../../core/lookBack/rows.ts'
 import type { StripView } from '../../../core/lookBack/views.ts'
 import { useContents } from '../contexts.ts'
 import { classes as classNames } from '../../../core/messages/en/codes/conditions.ts'
@@ -18,7 +19,6 @@ import { AnalyseHere } from './AnalyseHere.tsx'
 import type { DensityChoice } from './DensityLayer.tsx'
 import { useStrip } from './useLookBack.ts'
 
-const TEN_MINUTES = 600_000
 const HOUR_MS = 3_600_000
 const DAY_MS = 24 * HOUR_MS
 const HEIGHT = 44

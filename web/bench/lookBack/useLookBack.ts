@@ -3,13 +3,12 @@ import { useQuery, type UseQueryResult } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import type { ClipView } from '../../../core/api.ts'
 import type { Evidence } from '../../../core/detections/index.ts'
-import { LOOK_BACK_FPS } from '../../../core/lookBack/rows.ts'
+import { LOOK_BACK_FPS, TEN_MINUTES } from '../../../core/lookBack/rows.ts'
 import { readTracks } from '../../../core/lookBack/tracksBytes.ts'
 import type { PicturesView, StripView } from '../../../core/lookBack/views.ts'
 import { request, requestBytes } from '../../api/client.ts'
 import type { Range } from '../selection.ts'
 
-const TEN_MINUTES = 600_000
 /** What is being written is asked for again after this. */
 const AGAIN_MS = 60_000
 /** While there is nothing yet. */

@@ -58,6 +58,7 @@ export const devices = messages({
     'The device shows yet another certificate now. Look at it again before you trust it.',
   streamEnded: 'the device has ended its stream',
   noTargets: 'the device does not report its targets',
+  noPicture: 'the device gives no picture',
   streamUnreachable: 'the device’s RTSP stream can’t be reached',
   streamNotFound: 'the device has no stream at the address it gave',
   streamUnreadable: (why: string) => `the device’s stream can’t be read: ${why}`,
