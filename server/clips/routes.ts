@@ -62,13 +62,11 @@ export function clipRoutes(app: Api, database: Database, clips: Clips): void {
         const { params, query, body } = request
         await readCamera(database, params.camera)
         const { name, start } = parseWith(ClipChangeSchema, query)
-        return reply
-          .status(201)
-          .send(
-            await clips.add(params.camera, name ?? 'Clip', start ?? null, body, {
-              bytesSaid: Number(request.headers['content-length'] ?? 0)
-            })
-          )
+        return reply.status(201).send(
+          await clips.add(params.camera, name ?? 'Clip', start ?? null, body, {
+            bytesSaid: Number(request.headers['content-length'] ?? 0)
+          })
+        )
       }
     )
   })

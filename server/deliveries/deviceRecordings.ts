@@ -56,12 +56,12 @@ export class DeviceRecordings {
 
   /** The file of what a device has recorded, read from it where nobody has yet; null: it has not ended, or cannot be read. */
   async read(id: number): Promise<string | null> {
-    let { files, recording } = await this.keptOf(id)
-    if (recording?.state === 'reading') {
+    let kept = await this.keptOf(id)
+    if (kept.recording?.state === 'reading') {
       await this.reading.get(id)
-      ;({ files, recording } = await this.keptOf(id))
+      kept = await this.keptOf(id)
     }
-    return files.length ? join(this.folder, String(id), RECORDING.name) : null
+    return kept.files.length ? join(this.folder, String(id), RECORDING.name) : null
   }
 
   private async begin(

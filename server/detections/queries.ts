@@ -82,7 +82,10 @@ export async function detectionsOfKind(
     `SELECT detection.camera_id, detection.body FROM detection JOIN camera ON camera.id = detection.camera_id WHERE NOT deleted AND NOT camera.removed AND JSON_VALUE(body, '$.kind') = ?${siteId === null ? '' : ' AND camera.site_id = ?'} ORDER BY camera.position, detection.position`,
     [kind, ...(siteId === null ? [] : [siteId])]
   )
-  return rows.map(({ camera_id: camera, body }) => ({ camera, detection: parsedOnce<Detection>(body) }))
+  return rows.map(({ camera_id: camera, body }) => ({
+    camera,
+    detection: parsedOnce<Detection>(body)
+  }))
 }
 
 /** What is kept under an id now; null: nothing, or deleted. */

@@ -60,8 +60,9 @@ export class LivePictures {
 
   /** A channel's pictures, until told to end; who takes them too slowly misses some. @throws DeviceError */
   async *frames(shown: ShownChannel, signal: AbortSignal): AsyncGenerator<Buffer> {
-    yield* (await this.stream(shown, signal)) ??
-      this.snapshots(this.linkTo(shown.row), shown, signal)
+    yield* (
+      (await this.stream(shown, signal)) ?? this.snapshots(this.linkTo(shown.row), shown, signal)
+    )
   }
 
   /** The same; null where a channel gives single pictures alone. @throws DeviceError */

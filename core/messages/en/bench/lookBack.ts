@@ -41,7 +41,7 @@ export const lookBack = messages({
   clipIsShort: 'A clip is an hour long at most. Choose a shorter range.',
   clipName: (range: string) => `Reported ${range}`,
   reportedClip:
-    'Between the pictures that were kept, the one nearest in time is shown; the targets are what the camera reported. Motion, tamper and video loss need every picture, and are not judged here.'
+    'Shown is what was recorded, and between recordings the kept picture nearest in time; the targets are what the camera reported. Motion, tamper and video loss need every picture, and are not judged here.'
 })
 
 export const howOften = messages({

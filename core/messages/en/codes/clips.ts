@@ -59,7 +59,7 @@ export const clips = messages({
   willTake: (left: number) => `The analysis will take about ${aboutDuration(left)} here.\n`,
   takingReports: 'Taking what the camera reported',
   isOfReports: (name: string) =>
-    `${name} is what the camera reported. Without its pictures there is nothing to analyse.`,
+    `${name} is what the camera reported. Only some of its pictures were kept: there is nothing to analyse.`,
   analysisFailed: 'The analysis failed. See the server log.',
   painting: (done: number, frames: number) => `Painting frame ${done} of ${frames}`,
   converting: 'Converting',
