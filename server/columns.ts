@@ -1,13 +1,13 @@
-import { remembering } from '../core/remembering.ts'
+import { memoized } from '../core/memoized.ts'
 import { saidText, type Said } from '../core/messages/said.ts'
 
 /** A value of a column of JSON, which is read as its text. */
 export const parsed = <T>(json: unknown): T => JSON.parse(json as string) as T
 
-const remembered = remembering(JSON.parse, 8 * 2 ** 20)
+const parseCached = memoized(JSON.parse, 8 * 2 ** 20)
 
-/** As `parsed`, for what is read again and again and seldom changes; it is frozen, as it is everybody's. */
-export const parsedOnce = <T>(json: unknown): T => remembered(json as string) as T
+/** As `parsed`, cached, for what is read often and seldom changes. It is frozen. */
+export const parsedOnce = <T>(json: unknown): T => parseCached(json as string) as T
 
 /** The row of a query that always has one, such as a count. @throws TypeError when it has none */
 export function onlyRow<T>([row]: readonly T[]): T {

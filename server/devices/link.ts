@@ -513,12 +513,12 @@ export class DeviceLink {
     action: string,
     channel: string,
     body = '',
-    isLasting = false
+    isCacheable = false
   ): Promise<Element> {
     return this.wire.call(
       'analytics',
       xml(`tan:${action}`, {}, xml('tan:ConfigurationToken', {}, content(channel)), body),
-      isLasting
+      isCacheable
     )
   }
 

@@ -17,7 +17,7 @@ interface Untaken {
   notKept: (error: unknown) => void
 }
 
-/** By what a device is reached, to be compared; a password that is set anew is sealed anew. */
+/** What it takes to reach a device, as a key to compare. A new password is sealed anew, so that it differs. */
 const reachOf = ({ address, username, certificate, sealed }: DeviceRow): string =>
   JSON.stringify([address, username, certificate, sealed?.toString('hex')])
 

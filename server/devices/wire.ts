@@ -2,7 +2,7 @@ import { coded, said, saidOf } from '../../core/messages/said.ts'
 import { randomBytes } from 'node:crypto'
 import { request } from 'undici'
 import { InputError } from '../../core/errors.ts'
-import { remembering } from '../../core/remembering.ts'
+import { memoized } from '../../core/memoized.ts'
 import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
 import {
   NAMESPACES,
@@ -63,7 +63,7 @@ interface Answer {
 
 const read = (text: string): Message => readMessage(text, coded('places.deviceAnswer'))
 /** Of all devices: those of one model say the same. */
-const readOnce = remembering(read, 2 * 2 ** 20)
+const readCached = memoized(read, 2 * 2 ** 20)
 
 /**
  * Messages of the open standard to one device, and what it gives over HTTP beside them. Every call ends: with an answer,
@@ -220,16 +220,16 @@ export class DeviceWire {
   /**
    * A message to one of the device's services.
    * @param body of the message, as XML
-   * @param isLasting whether the device answers the same for as long as it is not changed
-   * @returns the action that answers it; what lasts is frozen
+   * @param isCacheable whether the answer seldom changes; it is frozen then
+   * @returns the action that answers it
    * @throws DeviceError
    */
-  async call(service: Service, body: string, isLasting = false): Promise<Element> {
+  async call(service: Service, body: string, isCacheable = false): Promise<Element> {
     const at = (await this.servicePaths()).get(NAMESPACES_OF[service])
     if (!at || !URL.canParse(at))
       throw new DeviceError('refused', said('devices.theDeviceHasNoService', service))
     // Only its path is taken: behind a translation of addresses a device does not know its own.
-    return this.ask(this.address + new URL(at).pathname, body, true, this.withinMs, isLasting)
+    return this.ask(this.address + new URL(at).pathname, body, true, this.withinMs, isCacheable)
   }
 
   /** A message to an address of the device. @param withToken whether it is said who asks @throws DeviceError */
@@ -238,7 +238,7 @@ export class DeviceWire {
     body: string,
     withToken: boolean,
     withinMs = this.withinMs,
-    isLasting = false
+    isCacheable = false
   ): Promise<Element> {
     // Tokens are made on the device's clock.
     if (withToken && this.credentials && this.ahead === null) await this.clockAhead()
@@ -255,7 +255,7 @@ export class DeviceWire {
       await this.whole((signal) => this.post(url, envelope(body, { token }), signal), withinMs)
     )
     try {
-      const message = isLasting ? (readOnce(text) as Message) : read(text)
+      const message = isCacheable ? (readCached(text) as Message) : read(text)
       const fault = faultOf(message)
       if (fault) throw fault
       return message.action

@@ -368,7 +368,7 @@ export class Proving {
     const keyOf = (camera: string, id: string): string => `${camera} ${id}`
     const checksOf = grouped(checks, ({ camera, check }) => keyOf(camera, check.detection))
     const resultOf = new Map(results.map((r) => [keyOf(r.camera, r.check), r]))
-    // Without results there is nothing that what they were of could have changed since.
+    // Only results can be out of date, by what has changed since.
     const scenery = results.length ? await this.scenery(siteId) : null
     const proof = (camera: string, detection: Detection): Proof => {
       const own = (checksOf.get(keyOf(camera, detection.id)) ?? []).map(({ check }) => check)

@@ -90,7 +90,7 @@ export const lookBackForm = messages({
   analyses: {
     running: (rate: number) => `analysed, ${number(Math.round(rate * 10) / 10)} pictures a second`,
     starting: 'starts with the next pictures',
-    waiting: 'waits: this machine can do no more at once',
+    waiting: 'waiting: this machine cannot analyse more cameras at once',
     reports: 'its device reports targets, which are kept',
     away: 'no device that can be reached shows it',
     noStream: 'its device gives single pictures only, too few to follow anything',

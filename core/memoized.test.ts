@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals'
-import { remembering } from './remembering.ts'
+import { memoized } from './memoized.ts'
 
-test('the same text gives the same value, which nobody can change', () => {
+test('gives the same frozen value for the same text', () => {
   let times = 0
-  const read = remembering((text) => (times++, JSON.parse(text) as unknown), 1000)
+  const read = memoized((text) => (times++, JSON.parse(text) as unknown), 1000)
   const text = '{"zones":[[[0,0],[1,1]]],"name":"Quay"}'
   const value = read(text) as { zones: number[][][]; name: string }
   expect(value).toEqual(JSON.parse(text))
@@ -14,8 +14,8 @@ test('the same text gives the same value, which nobody can change', () => {
   expect(read('null')).toBeNull()
 })
 
-test('what is remembered is bounded, and what was forgotten is read anew', () => {
-  const read = remembering((text) => JSON.parse(text) as unknown, 1000)
+test('empties its cache when that is full, and reads again', () => {
+  const read = memoized((text) => JSON.parse(text) as unknown, 1000)
   const text = '["kept"]'
   const value = read(text)
   for (let n = 0; n < 9; n++)
@@ -26,7 +26,7 @@ test('what is remembered is bounded, and what was forgotten is read anew', () =>
   expect(read(text)).toEqual(value)
 })
 
-test('what cannot be read is an error each time', () => {
-  const read = remembering((text) => JSON.parse(text) as unknown, 1000)
+test('throws each time for what cannot be read', () => {
+  const read = memoized((text) => JSON.parse(text) as unknown, 1000)
   for (let n = 0; n < 2; n++) expect(() => read('{')).toThrow(SyntaxError)
 })

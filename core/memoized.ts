@@ -1,13 +1,13 @@
 /**
- * Reads texts of which the same come again and again, each once: the same text gives the same value, and comparing it is
- * comparing one reference. It is frozen, as it is everybody's.
+ * Memoizes the reading of texts, for those that come again and again. The same text gives the same value, so that two are
+ * compared by reference. It is frozen, as it is shared.
  *
- * @param read throws for what is none; that is not remembered
- * @param characters so many of texts are remembered at most; then all are forgotten
+ * @param read errors that it throws are not cached
+ * @param maxCharacters of the texts in the cache, which is emptied when it is full
  */
-export function remembering(
+export function memoized(
   read: (text: string) => unknown,
-  characters: number
+  maxCharacters: number
 ): (text: string) => unknown {
   const known = new Map<string, unknown>()
   let sum = 0
@@ -15,7 +15,7 @@ export function remembering(
     let value = known.get(text)
     if (value === undefined) {
       value = frozen(read(text))
-      if (sum + text.length > characters) {
+      if (sum + text.length > maxCharacters) {
         known.clear()
         sum = 0
       }
