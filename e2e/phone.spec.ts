@@ -38,7 +38,41 @@ test('each place of a phone fits its width, is reached by a thumb and passes axe
 
 test('a walk test is started by a thumb, followed, and read at arm’s length', async ({ page }) => {
   test.setTimeout(240_000)
-  await page.goto('/prove/walk?camera=slipway')
+  // A check of its own: what the page would walk depends on which proposals have been worked out by then.
+  const saved = await page.request.put('/api/sites/skerrow/cameras/slipway/checks/up-the-slip', {
+    data: {
+      version: 0,
+      check: {
+        id: 'up-the-slip',
+        detection: 'quay-edge',
+        name: 'Up the slip',
+        about: 'passes',
+        by: {
+          how: 'walk',
+          walk: {
+            seconds: 11,
+            light: 'day',
+            actors: [
+              {
+                kind: 'adult',
+                from: 0,
+                way: [
+                  [-0.12, 17.75],
+                  [0.72, 7.28]
+                ],
+                speed: 1.35
+              }
+            ],
+            seed: 1
+          }
+        },
+        at: Date.UTC(2026, 10, 24, 10),
+        expect: { what: 'trigger', from: 2.8, to: 5.8, direction: 'leftToRight' }
+      }
+    }
+  })
+  expect(saved.status()).toBe(200)
+  await page.goto('/prove/walk?camera=slipway&check=up-the-slip')
   const start = page.getByRole('button', { name: 'Walk', exact: true })
   const box = (await start.boundingBox())!
   // In the lower third, and wide enough for either hand.
