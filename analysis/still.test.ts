@@ -135,6 +135,14 @@ describe('a film of stills', () => {
       expect(Math.abs(y - 71)).toBeLessThan(15)
   })
 
+  test('a film that cannot be read, and nothing else', async () => {
+    const out = join(folder, 'view.mp4')
+    const path = join(folder, 'broken.mp4')
+    await writeFile(path, 'no film')
+    await makeFilm([], [{ from: 0, seconds: 2, path }], { seconds: 2, fps: 10 }, out)
+    expect(await timesOf(out)).toHaveLength(20)
+  })
+
   test('films are shown one after the other, the first that began until its end', () => {
     fc.assert(
       fc.property(

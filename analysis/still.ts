@@ -116,7 +116,9 @@ export async function makeFilm(
     const files: string[] = []
     for (const [n, { picture }] of shown.entries())
       files.push(await write(`${out}.part.still${n}`, picture))
-    const size = await sizeFor([...films.map(({ path }) => path), ...files])
+    const known = await sizeFor([...films.map(({ path }) => path), ...files])
+    if (!known && files.length) throw new InputError('', said('clips.theClipCouldNotBe', ''))
+    const size = known ?? BLANK
     await run(
       [
         ...(await sourceOf(files, each, fps, size, (text) => write(`${out}.stills.txt`, text))),
@@ -193,9 +195,8 @@ interface Size {
 const scaled = ({ width, height }: Size): string =>
   `scale=${width}:${height},setsar=1,format=yuv420p`
 
-/** As large as the first of some pictures or films, though no larger than what is looked at. */
-async function sizeFor(files: readonly string[]): Promise<Size> {
-  if (!files.length) return BLANK
+/** As large as the first picture or film that can be read, though no larger than what is looked at; null: none can. */
+async function sizeFor(files: readonly string[]): Promise<Size | null> {
   for (const file of files) {
     const { out } = await output('ffprobe', [
       ...['-v', 'error', '-protocol_whitelist', 'file,pipe', '-select_streams', 'v:0'],
@@ -207,7 +208,7 @@ async function sizeFor(files: readonly string[]): Promise<Size> {
     const even = (side: number): number => Math.max(2, Math.round((side * scale) / 2) * 2)
     return { width: even(width), height: even(height) }
   }
-  throw new InputError('', said('clips.theClipCouldNotBe', ''))
+  return null
 }
 
 /** The input of ffmpeg: each picture for so long. */
