@@ -43,8 +43,9 @@ export class Unmarked {
 
   /** Looks at what is shown now. @param where for the report */
   async look(where: string): Promise<void> {
-    await Promise.all(this.reading)
     const texts = await this.page.evaluate(unmarkedTexts)
+    // What is shown has been answered by now, if not read here yet.
+    await Promise.all(this.reading)
     const names = [...this.named].sort((a, b) => b.length - a.length)
     for (const text of texts) {
       let left = text

@@ -9,50 +9,56 @@ import type { Play } from '../simulation/script.ts'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 
+/** @param isAwaited somebody waits for it @throws Error when it could not be done, AbortError when all ends */
+export type Measurer = (play: Play, isAwaited?: boolean) => Promise<Measures>
+
 /**
- * Measures what a play's painted pictures show, in a process of its own with little right to the machine, and keeps it
- * in a folder: a scene that repeats is measured once. One at a time.
+ * Measures what a play's painted pictures show, in a process of its own, and keeps it in a folder: a scene that repeats
+ * is measured once. One at a time, with little right to the machine; what somebody waits for is begun at once, with as
+ * much right to it as all else has.
  *
  * @param ended ends what is being measured
  */
-export function measurerOf(folder: string, ended: AbortSignal): (play: Play) => Promise<Measures> {
+export function measurerOf(folder: string, ended: AbortSignal): Measurer {
   let last: Promise<unknown> = Promise.resolve()
   const running = new Map<string, Promise<Measures>>()
-  return (play) => {
+  return (play, isAwaited = false) => {
     const text = JSON.stringify(play)
     const name = createHash('sha256').update(text).digest('hex').slice(0, 24)
+    const key = isAwaited ? `${name}.awaited` : name
     const measure = async (): Promise<Measures> => {
       ended.throwIfAborted()
       const file = join(folder, `${name}.bin`)
       if (!existsSync(file)) {
         mkdirSync(folder, { recursive: true })
-        const input = join(folder, `${name}.json`)
+        const input = join(folder, `${key}.json`)
+        const part = join(folder, `${key}.part`)
         writeFileSync(input, text)
         await promisify(execFile)(
           'nice',
           [
             '-n',
-            '15',
+            isAwaited ? '0' : '15',
             process.execPath,
             join(root, 'scripts/run.mjs'),
             'simulators/measure.ts',
             input,
-            `${file}.part`
+            part
           ],
           { cwd: root, signal: ended }
         ).catch((error: Error & { signal?: string }) => {
           // Ctrl-C reaches the whole group, and this one before it is told that all ends.
           throw error.signal === 'SIGINT' ? new DOMException(error.message, 'AbortError') : error
         })
-        renameSync(`${file}.part`, file)
+        renameSync(part, file)
       }
       return readMeasures(readFileSync(file))
     }
-    const known = running.get(name)
+    const known = running.get(key)
     if (known) return known
-    const work = last.catch(() => {}).then(measure)
-    last = work
-    running.set(name, work)
+    const work = isAwaited ? measure() : last.catch(() => {}).then(measure)
+    if (!isAwaited) last = work
+    running.set(key, work)
     return work
   }
 }

@@ -11,7 +11,7 @@ import type { LiveFrame } from '../../core/devices/views.ts'
 import { metadataXml } from '../../core/formats/onvif/metadata.ts'
 import { localName, type Rule } from '../../core/formats/onvif/rule.ts'
 import { envelope, faultBody, readMessage } from '../../core/formats/onvif/soap.ts'
-import type { Measures } from '../../core/measures/measures.ts'
+import type { Measurer } from '../measuring.ts'
 import type { Play } from '../../simulation/script.ts'
 import { DateTime } from 'luxon'
 import type { Contacts } from '../contacts.ts'
@@ -51,7 +51,7 @@ const FIRST_ACTIONS = ['CreateUsers', 'GetUsers', 'GetDeviceInformation']
 export interface Surroundings {
   playOf: (channel: ChannelModel) => Play
   /** Measures the pictures of a play; left out: rules that look at pictures never fire. */
-  measuresOf?: (play: Play) => Promise<Measures>
+  measuresOf?: Measurer
   /** Channels of other devices, for routes to them. */
   channelOf?: (device: string) => Channel | undefined
   /** Contacts that somebody holds by hand. */

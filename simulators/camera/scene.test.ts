@@ -132,6 +132,29 @@ describe('rules that look at pictures', () => {
     expect(readdirSync(folder)).toEqual(before)
   })
 
+  test('begin at once with what somebody waits for: a walk', async () => {
+    const ended = new AbortController()
+    const measuresOf = measurerOf(folder, ended.signal)
+    const asked: { seed: number; isAwaited: boolean | undefined }[] = []
+    const scene = new LiveScene(
+      { ...play, script: { ...play.script, seed: 10 } },
+      (of, isAwaited) => {
+        asked.push({ seed: of.script.seed, isAwaited })
+        return measuresOf(of, isAwaited)
+      }
+    )
+    scene.setRules(rules, able(...rules.map(({ type }) => type)))
+    const walk = scene.prepareWalk({ ...play.script, seed: 11 }, 0)
+    expect(asked).toEqual([
+      { seed: 10, isAwaited: undefined },
+      { seed: 11, isAwaited: true }
+    ])
+    // The other one waits for its turn, this one does not.
+    expect(readdirSync(folder).filter((name) => name.endsWith('.awaited.json'))).toHaveLength(1)
+    setTimeout(() => ended.abort(), 300)
+    await expect(walk).rejects.toThrow()
+  })
+
   test('an ended measuring leaves nothing half done', async () => {
     const ended = new AbortController()
     const other = { ...play, script: { ...play.script, seed: 9 } }

@@ -9,6 +9,7 @@ import { readHours } from '../../core/formats/onvif/hours.ts'
 import type { RuleAbility, Rule } from '../../core/formats/onvif/rule.ts'
 import { detectionOf } from '../../core/formats/onvif/takeOver.ts'
 import type { Measures } from '../../core/measures/measures.ts'
+import type { Measurer } from '../measuring.ts'
 import { CLASSES, type TargetClass } from '../../core/targets/classes.ts'
 import { firstRowOfFrame, tracksFromRows, type Tracks } from '../../core/targets/tracks.ts'
 import { trueTracks } from '../../simulation/evidence.ts'
@@ -70,7 +71,7 @@ interface Showing {
  */
 export class LiveScene {
   private readonly usual: Showing
-  private readonly measuresOf: ((play: Play) => Promise<Measures>) | undefined
+  private readonly measuresOf: Measurer | undefined
   private walking: Showing | null = null
   private asked = false
   private evaluator: Evaluator | null = null
@@ -81,7 +82,7 @@ export class LiveScene {
   private evaluated: { play: Play; round: number } | null = null
 
   /** @param measuresOf measures the play's pictures; asked for only when a rule needs them */
-  constructor(play: Play, measuresOf?: (play: Play) => Promise<Measures>) {
+  constructor(play: Play, measuresOf?: Measurer) {
     this.usual = { play, sights: Sights.of(play), measures: null, from: 0, later: 0 }
     this.measuresOf = measuresOf
   }
@@ -124,7 +125,7 @@ export class LiveScene {
    */
   async prepareWalk(script: Script, later: number): Promise<(seconds: number) => void> {
     const play: Play = { scene: this.play.scene, script }
-    const measures = this.looksAtPictures ? await this.measuresOf!(play) : null
+    const measures = this.looksAtPictures ? await this.measuresOf!(play, true) : null
     const sights = Sights.of(play)
     return (from) => void (this.walking = { play, sights, measures, from, later })
   }

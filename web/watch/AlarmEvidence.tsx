@@ -1,9 +1,10 @@
 import { atSite } from '../api/here.ts'
+import { problemWords } from '../../core/messages/errorWords.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { alarmEvidence as msg } from '../../core/messages/en/watch.ts'
 import { shapeOf } from '../../core/kinds/schemas.ts'
-import { useQueries, useQuery } from '@tanstack/react-query'
-import { Image } from 'antd'
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query'
+import { Alert, Image } from 'antd'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { AlarmView, EvidenceView } from '../../core/api.ts'
 import type { FoundTrigger, SearchView } from '../../core/watch/search.ts'
@@ -27,11 +28,11 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
   const clock = useClock()
   const found = useQuery({
     queryKey: ['triggers', a.id, a.triggers],
-    queryFn: () => request<SearchView>('GET', `/triggers?alarm=${a.id}`)
+    queryFn: () => request<SearchView>('GET', `/triggers?alarm=${a.id}`),
+    // A film that is being watched goes on while the next trigger joins the alarm.
+    placeholderData: keepPreviousData
   })
-  const filed = a.deliveries
-    .filter((d) => FILED.includes(d.kind) && d.state === 'sent')
-    .slice(0, MOST)
+  const filed = withFirst(a.deliveries.filter((d) => FILED.includes(d.kind) && d.state === 'sent'))
   const files = useQueries({
     queries: filed.map((d) => ({
       queryKey: ['files', d.id],
@@ -42,6 +43,8 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
     }))
   })
   const triggers = found.data?.triggers.slice(0, MOST) ?? []
+  if (found.error && !found.data)
+    return <Alert type="error" showIcon title={problemWords(found.error)} />
   if (!triggers.length) return null
   const kept = filed.flatMap((d, i) =>
     (files[i]!.data?.files ?? []).map((f) => ({
@@ -91,6 +94,14 @@ export function AlarmEvidence({ alarm: a }: { alarm: AlarmView }): ReactNode {
     </section>
   )
 }
+
+/**
+ * Of many the first one, which stays while newer ones come and takes its turn before them: how it began is seen however
+ * slowly a device gives what it has recorded. Then the newest ones.
+ * @param list newest first
+ */
+const withFirst = <T,>(list: readonly T[]): readonly T[] =>
+  list.length > MOST ? [list.at(-1)!, ...list.slice(0, MOST - 1)] : list
 
 function recordingWords(name: string, recording: NonNullable<EvidenceView['recording']>): string {
   if (recording.state === 'running')

@@ -20,6 +20,8 @@ interface Props {
   filter: AlarmFilter
   onFilter: (filter: AlarmFilter) => void
   onChoose: (alarm: AlarmView) => void
+  /** Somebody begins to press on it. */
+  onPress: () => void
 }
 
 /** The alarms, those of one detection in a row as one; what a filter hides is counted, active ones above all. */
@@ -29,7 +31,8 @@ export function AlarmQueue({
   cameras,
   filter,
   onFilter,
-  onChoose
+  onChoose,
+  onPress
 }: Props): ReactNode {
   const [open, setOpen] = useState(false)
   const shown = alarms.filter((a) => a === chosen || passes(filter, a))
@@ -92,7 +95,7 @@ export function AlarmQueue({
           </Checkbox>
         </div>
       )}
-      <ul className="alarm-queue" aria-label={watchPlace.alarms}>
+      <ul className="alarm-queue" aria-label={watchPlace.alarms} onPointerDown={onPress}>
         {groupAlarms(shown).map((group) => (
           // As it grows by a newer one, it stays the one that somebody has opened.
           <li key={group.at(-1)!.id}>

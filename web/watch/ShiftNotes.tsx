@@ -1,31 +1,23 @@
 import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { shift as msg } from '../../core/messages/en/watch.ts'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Input, Modal } from 'antd'
 import type { TextAreaRef } from 'antd/es/input/TextArea'
 import { useRef, useState, type ReactNode } from 'react'
 import type { ShiftCounts, ShiftNote, ShiftView } from '../../core/watch/shift.ts'
 import { request } from '../api/client.ts'
 import { useClock } from '../words/useClock.ts'
-
-const LOOK_MS = 15_000
-const key = ['shift']
+import { SHIFT_KEY } from './useShift.ts'
 
 /** Who is signed in, what the shift before left, and a note for the next one. */
-export function ShiftNotes({ mayAct }: { mayAct: boolean }): ReactNode {
+export function ShiftNotes({ shift, mayAct }: { shift: ShiftView; mayAct: boolean }): ReactNode {
   const clock = useClock()
   const queries = useQueryClient()
   const { message } = App.useApp()
   const [writing, setWriting] = useState(false)
-  const { data } = useQuery({
-    queryKey: key,
-    queryFn: () => request<ShiftView>('GET', '/shift'),
-    refetchInterval: LOOK_MS
-  })
-  if (!data) return null
-  const { signedIn, note, counts } = data
-  const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: key })
+  const { signedIn, note, counts } = shift
+  const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: SHIFT_KEY })
   const markAsRead = async ({ id }: ShiftNote): Promise<void> => {
     try {
       await request('POST', `/shift/notes/${id}/read`)

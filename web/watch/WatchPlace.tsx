@@ -18,6 +18,8 @@ import { keep, kept } from '../kept.ts'
 import { AlarmDesk } from './AlarmDesk.tsx'
 import { AlarmQueue } from './AlarmQueue.tsx'
 import { ShiftNotes } from './ShiftNotes.tsx'
+import { useHeldStill } from './useHeldStill.ts'
+import { useShift } from './useShift.ts'
 import { LiveTile } from '../scene/LiveTile.tsx'
 import { WatchStream } from '../scene/liveStream.ts'
 import { lazyPart } from '../lazyPart.tsx'
@@ -38,14 +40,16 @@ export function WatchPlace(): ReactNode {
     queryFn: () => request<WatchView>('GET', '/watch'),
     refetchInterval: LOOK_MS
   })
+  const shift = useShift()
   const alarms = useAlarms()
+  const [shown, holdAlarms] = useHeldStill(alarms.data)
   const account = useAccount()
   const [address, setAddress] = useSearchParams()
   const { part } = useParams()
   const searching = part === 'search'
   const stream = useMemo(() => (searching ? null : new WatchStream()), [searching])
   useEffect(() => stream?.run(), [stream])
-  const list = alarms.data?.alarms ?? []
+  const list = shown?.alarms ?? []
   const filterKey = `wardoptic.queue.${here() ?? ''}`
   const [filter, setFilter] = useState(() => readFilter(kept(filterKey)))
   const wanted = address.get('alarm')
@@ -54,7 +58,9 @@ export function WatchPlace(): ReactNode {
   ).data
   if (watch.error && !watch.data)
     return <Alert className="notice" type="error" showIcon title={problemWords(watch.error)} />
-  if (!watch.data || (!stream && !searching)) return <p className="waiting">{common.loading}</p>
+  // All of it at once: what comes later would push away what somebody is about to click.
+  if (!watch.data || shift.isPending || alarms.isPending || (!stream && !searching))
+    return <p className="waiting">{common.loading}</p>
   const { cameras, people } = watch.data
   const waiting = list.filter((a) => a.state === 'waiting').sort(byPriority)
   const ordered = [...waiting, ...list.filter((a) => a.state !== 'waiting')]
@@ -131,11 +137,14 @@ export function WatchPlace(): ReactNode {
           )}
         </div>
         {/* Whoever deals with an alarm wants its desk, not further down. */}
-        {!chosen && <ShiftNotes mayAct={account !== null && account.role !== 'viewer'} />}
+        {!chosen && shift.data && (
+          <ShiftNotes shift={shift.data} mayAct={account !== null && account.role !== 'viewer'} />
+        )}
         <AlarmQueue
           alarms={ordered}
           chosen={chosen}
           cameras={cameras}
+          onPress={holdAlarms}
           filter={filter}
           onFilter={(next) => {
             setFilter(next)
