@@ -141,6 +141,7 @@ test('the whole thread: a new device, drawn, armed, linked, sent, proven, walked
   await place(page, 'Watch')
   await page.locator('.alarm-line.waiting').filter({ hasText: 'Zone 1' }).first().click()
   const desk = page.getByRole('region', { name: 'Alarm Zone 1' })
+  await expect(desk).toBeVisible()
   await expect(
     desk.getByRole('region', { name: 'Evidence' }).getByRole('img').first()
   ).toHaveJSProperty('complete', true)

@@ -163,35 +163,6 @@ test('the queue keeps its filters, says what they hide, and folds alike alarms',
   expect(await serious(page)).toEqual([])
 })
 
-test('what is pressed stays where it is while another alarm comes', async ({ page }) => {
-  await setOff(page, `press-${Date.now()}`)
-  await page.goto('/watch')
-  const queue = page.getByRole('list', { name: 'Alarms' })
-  const lines = queue.locator('.alarm-line.waiting')
-  const box = (await lines.filter({ hasText: 'Door after hours' }).first().boundingBox())!
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
-  await page.mouse.down()
-  // Of the same priority, and newer: it goes above the door's.
-  const { alarm } = (await (
-    await page.request.post('/api/sites/skerrow/triggers', {
-      data: {
-        key: `above-${Date.now()}`,
-        camera: 'slipway',
-        detection: 'quay-edge',
-        direction: 'leftToRight'
-      }
-    })
-  ).json()) as { alarm: number }
-  await page.waitForResponse(
-    async (answer) =>
-      answer.url().endsWith('/alarms?state=waiting') &&
-      ((await answer.json()) as { alarms: { id: number }[] }).alarms[0]?.id === alarm
-  )
-  await page.mouse.up()
-  await expect(desk(page)).toBeVisible()
-  await expect(lines.first()).toContainText('Quay edge')
-})
-
 test('a shift note is written, and read by the next shift', async ({ page, browser, baseURL }) => {
   await page.goto('/watch')
   const shift = page.getByRole('region', { name: 'Shift note' })

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 /** A click follows the end of its press at once, of a finger a moment later. */
 const SETTLED_MS = 100
 /** Whoever presses for longer than this is not about to click. */
-const LONGEST_MS = 3000
+const LONGEST_MS = 10_000
 
 /**
  * A value that stays as it is while somebody presses on what shows it: what moves away between press and release is
@@ -20,10 +20,12 @@ export function useHeldStill<T>(value: T): [T, () => void] {
     const settle = (): void => void timers.push(setTimeout(release, SETTLED_MS))
     window.addEventListener('pointerup', settle)
     window.addEventListener('pointercancel', settle)
+    window.addEventListener('blur', settle)
     return () => {
       timers.forEach(clearTimeout)
       window.removeEventListener('pointerup', settle)
       window.removeEventListener('pointercancel', settle)
+      window.removeEventListener('blur', settle)
     }
   }, [held])
   return [held ? held.value : value, () => setHeld({ value })]
