@@ -24,8 +24,14 @@ export interface ChannelRow extends Channel {
   switchesBack: string[]
 }
 
+/** What a channel holds of what can be sent to it. */
+export interface Held {
+  held: Rule[]
+  surroundings: SurroundingsSwitch | null
+}
+
 /** What reading a device says of a channel. */
-export interface ChannelReading {
+export interface ChannelReading extends Held {
   token: string
   profile: string
   picture: string
@@ -34,8 +40,6 @@ export interface ChannelReading {
   abilities: RuleAbility[]
   mostRules: number | null
   modes: AnalysisMode[]
-  held: Rule[]
-  surroundings: SurroundingsSwitch | null
 }
 
 interface Raw {
@@ -149,13 +153,6 @@ export async function keepChannels(
     ])
   for (const [position, c] of read.entries()) {
     const before = known.find(({ token }) => token === c.token)
-    const back = c.held
-      .filter(
-        ({ name, type }) =>
-          before?.removedTypes.includes(type) && !before.sent?.some((rule) => rule.name === name)
-      )
-      .map(({ type }) => type)
-    const switchesBack = [...new Set([...(before?.switchesBack ?? []), ...back])]
     const values = [
       position,
       c.profile,
@@ -166,7 +163,7 @@ export async function keepChannels(
       c.mostRules,
       JSON.stringify(c.modes),
       JSON.stringify(c.held),
-      JSON.stringify(switchesBack),
+      JSON.stringify(switchesBackOf(before, c.held)),
       c.surroundings && JSON.stringify(c.surroundings)
     ]
     if (before)
@@ -180,6 +177,35 @@ export async function keepChannels(
         [...values, deviceId, c.token, await cameraOf(c, position)]
       )
   }
+}
+
+/** Types of rules that the device was seen to switch on again by itself, with those that it holds again now. */
+function switchesBackOf(before: ChannelRow | undefined, held: readonly Rule[]): string[] {
+  const back = held
+    .filter(
+      ({ name, type }) =>
+        before?.removedTypes.includes(type) && !before.sent?.some((rule) => rule.name === name)
+    )
+    .map(({ type }) => type)
+  return [...new Set([...(before?.switchesBack ?? []), ...back])]
+}
+
+/** Keeps what a channel holds, read by itself; the rest stands as it was read last. */
+export async function keepHeld(
+  sql: Sql,
+  before: ChannelRow,
+  { held, surroundings }: Held
+): Promise<void> {
+  await sql.run(
+    'UPDATE device_channel SET held_rules = ?, switches_back = ?, surroundings = ? WHERE device_id = ? AND token = ?',
+    [
+      JSON.stringify(held),
+      JSON.stringify(switchesBackOf(before, held)),
+      surroundings && JSON.stringify(surroundings),
+      before.device,
+      before.token
+    ]
+  )
 }
 
 export async function changeChannel(

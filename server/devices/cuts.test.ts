@@ -2,6 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { DeviceView, SendResult, SendingView } from '../../core/devices/views.ts'
+import { readMessage } from '../../core/formats/onvif/soap.ts'
 import type { Device } from '../../simulators/camera/device.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
@@ -104,6 +105,26 @@ afterAll(async () => {
 describe('an interruption while sending leaves the old rule or the new one, and says which', () => {
   test('complete, through the proxy', async () => {
     expect(outcome(await send())).toEqual([['quay-edge', 'created', 'new', false]])
+    expect(held()).toEqual({ 'quay-edge': '50' })
+  })
+
+  test('complete: afterwards it is asked what it holds, not again what it can do', async () => {
+    await draw(55)
+    const asked: string[] = []
+    line.cut = (message) => {
+      asked.push(readMessage(message).action.name)
+      return 'pass'
+    }
+    expect(outcome(await send())).toEqual([['quay-edge', 'changed', 'new', false]])
+    const sent = asked.indexOf('ModifyRules')
+    const whole = ['GetDeviceInformation', 'GetSupportedRules', 'GetRules']
+    expect(whole.filter((name) => asked.slice(0, sent).includes(name))).toEqual(whole)
+    expect(whole.filter((name) => asked.slice(sent).includes(name))).toEqual(['GetRules'])
+    const { body } = await t.ask('GET', `/devices/${id}`)
+    const [channel] = (body as DeviceView).channels
+    expect(channel!.detections.find((d) => d.id === 'quay-edge')!.state).toBe('same')
+    await draw(50)
+    await send()
     expect(held()).toEqual({ 'quay-edge': '50' })
   })
 

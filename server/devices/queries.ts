@@ -93,6 +93,15 @@ export async function listDevices(sql: Sql, site?: string): Promise<DeviceRow[]>
   ).map(rowOf)
 }
 
+/** Those of all sites that are there. */
+export async function deviceIds(sql: Sql): Promise<string[]> {
+  return (
+    await sql.rows<{ id: string }>(
+      'SELECT device.id FROM device JOIN site ON site.id = device.site_id WHERE NOT site.removed ORDER BY device.name, device.id'
+    )
+  ).map(({ id }) => id)
+}
+
 /** The outputs that devices have, as they were read last. */
 export async function outputsOf(
   sql: Sql,
@@ -184,6 +193,20 @@ export async function keepReading(
       id
     ]
   )
+}
+
+/** Its outputs, read by themselves. */
+export async function keepOutputs(
+  sql: Sql,
+  id: string,
+  outputs: readonly LinkOutput[],
+  now: number
+): Promise<void> {
+  await sql.run('UPDATE device SET outputs = ?, read_at = ? WHERE id = ?', [
+    JSON.stringify(outputs),
+    now,
+    id
+  ])
 }
 
 /** The certificate that a device is known by from now on. */

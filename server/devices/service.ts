@@ -8,6 +8,7 @@ import {
   type LiveFrame,
   type SendResult
 } from '../../core/devices/views.ts'
+import type { RuleAbility } from '../../core/formats/onvif/rule.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
 import { isToldSurroundings } from '../../core/devices/standing.ts'
 import { InputError, saidOfError } from '../../core/errors.ts'
@@ -29,17 +30,21 @@ import {
   channelsOf,
   channelsShowing,
   keepChannels,
+  keepHeld,
   keepSent,
   type ChannelReading,
-  type ChannelRow
+  type ChannelRow,
+  type Held
 } from './channelQueries.ts'
 import { LivePictures, type ShownChannel } from './pictures.ts'
 import { EventSubscriptions } from './subscriptions.ts'
 import { latestEvents } from './events.ts'
 import { DeviceLink, type Access } from './link.ts'
 import {
+  deviceIds,
   insertDevice,
   keepCertificate,
+  keepOutputs,
   keepReading,
   keepShownCertificate,
   keepTrouble,
@@ -64,7 +69,9 @@ import { readEverything, viewOf, waitingOf, type Everything } from './view.ts'
 
 /** A clock that is off by more makes times of events wrong by more than anybody would notice. */
 const CLOCK_SECONDS = 2
+/** A device is read again so long after it was read last, for whatever reason. */
 const POLL_MS = 30_000
+const LOOK_MS = 1000
 /** How many devices are read at a time by the timer, at most. */
 const READ_AT_ONCE = 12
 const TEST_SECONDS = 3
@@ -83,6 +90,16 @@ const linkOf = (
   { address, certificate }: Pick<DeviceRow, 'address' | 'certificate'>,
   account: { username: string; password: string } | null
 ): DeviceLink => new DeviceLink(address, account, undefined, certificate)
+
+/** What a channel holds of what can be sent to it. */
+const heldBy = async (
+  link: DeviceLink,
+  { token }: { token: string },
+  { abilities }: { abilities: readonly RuleAbility[] }
+): Promise<Held> => ({
+  surroundings: await link.upkeep.surroundings(token),
+  held: abilities.length ? await link.rules(token) : []
+})
 
 /** The analysis of pictures of cameras whose devices do not say what is in them. */
 export interface OwnTargets {
@@ -105,7 +122,10 @@ export class Devices {
   private readonly database: Database
   private readonly encryption: Encryption
   private readonly log: (error: unknown) => void
-  private readonly reading = new Map<string, Promise<void>>()
+  /** What is being read, each with the way to speak with the device; null: it could not be read. */
+  private readonly reading = new Map<string, Promise<DeviceLink | null>>()
+  /** When each was read last, or that was tried; ms since the start. */
+  private readonly readLast = new Map<string, number>()
   private readonly sending = new Set<string>()
   /** The last sending that concerns a camera. */
   private readonly turns = new Map<string, Promise<unknown>>()
@@ -131,8 +151,8 @@ export class Devices {
 
   start(): void {
     const again = async (): Promise<void> => {
-      await this.readAll().catch(this.log)
-      if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
+      await this.readDue().catch(this.log)
+      if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), LOOK_MS)
     }
     // Subscriptions resume at once; reading all devices takes a while.
     this.round = this.listenAgain().catch(this.log).then(again)
@@ -150,11 +170,14 @@ export class Devices {
     await Promise.all([this.round, ...this.reading.values(), this.subscriptions.close()])
   }
 
-  /** Reads every device once. */
-  async readAll(): Promise<void> {
-    await mapConcurrent(READ_AT_ONCE, await listDevices(this.database), ({ id }) =>
-      this.closed ? Promise.resolve() : this.read(id)
+  /** Reads each device that nobody has read for a while: of many, each at its own time, not all of them at once. */
+  private async readDue(): Promise<void> {
+    const due = (await deviceIds(this.database)).filter(
+      (id) => performance.now() - (this.readLast.get(id) ?? -Infinity) >= POLL_MS
     )
+    await mapConcurrent(READ_AT_ONCE, due, async (id) => {
+      if (!this.closed) await this.read(id)
+    })
   }
 
   async list(site: string): Promise<DeviceView[]> {
@@ -271,6 +294,7 @@ export class Devices {
     await readDevice(this.database, id)
     await this.reading.get(id)
     this.subscriptions.forget(id)
+    this.readLast.delete(id)
     await removeDevice(this.database, id)
   }
 
@@ -437,43 +461,78 @@ export class Devices {
    * Reads a device again, after something was changed on it: a reading that is going on may have
    * seen it before that.
    */
-  async readAfresh(id: string): Promise<void> {
+  async readAfresh(id: string): Promise<DeviceLink | null> {
     await this.reading.get(id)
-    await this.read(id)
+    return this.read(id)
   }
 
-  /** Reads a device; its trouble is kept, not thrown. Somebody who asks while it is being read waits for that. */
-  read(id: string): Promise<void> {
+  /**
+   * Reads a device; its trouble is kept, not thrown. Somebody who asks while it is being read waits for that.
+   * @returns the way in which it was spoken with; null: it could not be read
+   */
+  read(id: string): Promise<DeviceLink | null> {
     const running = this.reading.get(id)
     if (running) return running
-    const work = this.readNow(id).finally(() => this.reading.delete(id))
+    const work = this.readNow(id).finally(() => {
+      this.reading.delete(id)
+      this.readLast.set(id, performance.now())
+    })
     this.reading.set(id, work)
     return work
   }
 
-  private async readNow(id: string): Promise<void> {
-    const row = await readDevice(this.database, id)
+  /**
+   * Reads what a device holds by now of what has just been sent to it; what it is and can do has not changed by that,
+   * and stands as it was read before.
+   */
+  private async readBack(id: string, link: DeviceLink): Promise<void> {
+    // One that began before that would keep the old ones over these.
+    await this.reading.get(id)
+    await this.keepingTrouble(id, async () => {
+      const channels = await channelsOf(this.database, id)
+      const held: Held[] = []
+      for (const channel of channels) held.push(await heldBy(link, channel, channel))
+      const outputs = await link.outputs()
+      await this.database.transaction(async (sql) => {
+        await keepOutputs(sql, id, outputs, Date.now())
+        for (const [i, channel] of channels.entries()) await keepHeld(sql, channel, held[i]!)
+      })
+    })
+  }
+
+  /** Work with a device whose trouble is kept. @returns null: it had trouble */
+  private async keepingTrouble<T>(id: string, work: () => Promise<T>): Promise<T | null> {
     try {
+      return await work()
+    } catch (error) {
+      const trouble =
+        error instanceof DeviceError ? error : new DeviceError('broken', saidOfError(error), error)
+      if (trouble instanceof OtherCertificate)
+        await keepShownCertificate(this.database, id, trouble.shown)
+      await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.said)
+      return null
+    }
+  }
+
+  private async readNow(id: string): Promise<DeviceLink | null> {
+    const row = await readDevice(this.database, id)
+    return this.keepingTrouble(id, async () => {
       const link = this.link(row)
       const clockAhead = await link.clockAhead()
       const { certificate } = link
       if (certificate !== null && (row.certificate === null || row.shownCertificate !== null))
         await keepCertificate(this.database, id, certificate)
       const information = await link.information()
-      if (row.username === null && !(await link.hasAccount()))
-        return await keepTrouble(this.database, id, 'new', said('devices.hasNoAccountYet'))
+      if (row.username === null && !(await link.hasAccount())) {
+        await keepTrouble(this.database, id, 'new', said('devices.hasNoAccountYet'))
+        return null
+      }
       const channels: ChannelReading[] = []
       for (const { hasAnalytics, ...channel } of await link.channels()) {
-        const { token } = channel
         const analysed = hasAnalytics
-          ? { ...(await link.abilities(token)), modes: await link.modes(token) }
+          ? { ...(await link.abilities(channel.token)), modes: await link.modes(channel.token) }
           : { abilities: [], mostRules: null, modes: [] }
-        channels.push({
-          ...channel,
-          ...analysed,
-          surroundings: await link.upkeep.surroundings(token),
-          held: analysed.abilities.length ? await link.rules(token) : []
-        })
+        channels.push({ ...channel, ...analysed, ...(await heldBy(link, channel, analysed)) })
       }
       const [inputs, outputs] = [await link.inputs(), await link.outputs()]
       const storage = await link.upkeep.storage()
@@ -489,13 +548,8 @@ export class Devices {
       })
       if (this.listens)
         await this.subscriptions.listenTo({ ...row, certificate: certificate ?? row.certificate })
-    } catch (error) {
-      const trouble =
-        error instanceof DeviceError ? error : new DeviceError('broken', saidOfError(error), error)
-      if (trouble instanceof OtherCertificate)
-        await keepShownCertificate(this.database, id, trouble.shown)
-      await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.said)
-    }
+      return link
+    })
   }
 
   /** A way to speak with a device. */
@@ -600,11 +654,9 @@ export class Devices {
   }
 
   private async sendNow(id: string): Promise<SendResult[]> {
-    await this.readAfresh(id)
+    const link = await this.readAfresh(id)
     const row = await readDevice(this.database, id)
-    if (!isReachable(row.state))
-      throw conflict(said('devices.cannotBeSentTo', row.name, row.trouble ?? row.state))
-    const link = this.link(row)
+    if (!link) throw conflict(said('devices.cannotBeSentTo', row.name, row.trouble ?? row.state))
     const results: SendResult[] = []
     const schedules = (await readSchedules(this.database, row.site)).map((kept) => kept.schedule)
     for (const channel of await channelsOf(this.database, id)) {
@@ -627,7 +679,7 @@ export class Devices {
         )
       }
     }
-    await this.readAfresh(id)
+    await this.readBack(id, link)
     results.push(...(await this.sendOutputs(id, link)))
     return results
   }
@@ -662,7 +714,7 @@ export class Devices {
         })
       )
     }
-    if (results.length) await this.readAfresh(id)
+    if (results.length) await this.readBack(id, link)
     return results
   }
 
