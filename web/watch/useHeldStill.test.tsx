@@ -28,8 +28,11 @@ test('what is pressed stays where it is until it has been clicked', async () => 
   rerender(<Lines names={['yard', 'edge', 'door']} />)
   expect(lines()).toEqual(['edge', 'door'])
   fireEvent.pointerUp(screen.getByText('door'))
-  // Browsers look for what is clicked only now.
+  // Browsers look for what is clicked only now. A second press begins from what the first one has left.
   expect(lines()).toEqual(['edge', 'door'])
+  fireEvent.pointerDown(screen.getByText('door'))
+  expect(lines()).toEqual(['edge', 'door'])
+  fireEvent.pointerUp(screen.getByText('door'))
   await waitFor(() => expect(lines()).toEqual(['yard', 'edge', 'door']))
 })
 

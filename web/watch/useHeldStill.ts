@@ -28,5 +28,6 @@ export function useHeldStill<T>(value: T): [T, () => void] {
       window.removeEventListener('blur', settle)
     }
   }, [held])
-  return [held ? held.value : value, () => setHeld({ value })]
+  const shown = held ? held.value : value
+  return [shown, () => setHeld({ value: shown })]
 }
