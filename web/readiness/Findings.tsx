@@ -10,6 +10,7 @@ import { App, Button } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Finding, QuickFix, Severity } from '../../core/readiness/index.ts'
+import { useHeldStill } from '../useHeldStill.ts'
 
 const marks: Record<Severity, ReactNode> = {
   blocking: <CloseCircleFilled aria-hidden />,
@@ -33,6 +34,8 @@ export function Findings({ findings, names, fixHere, more }: Props): ReactNode {
   const navigate = useNavigate()
   const { message } = App.useApp()
   const [working, setWorking] = useState<string | null>(null)
+  // One that has been fixed goes, and the others move up.
+  const [shown, hold] = useHeldStill(findings)
   const refresh = (): Promise<void> => queries.invalidateQueries()
   const fix = async (key: string, finding: Finding, what: QuickFix): Promise<void> => {
     if (fixHere?.(what)) return
@@ -71,8 +74,8 @@ export function Findings({ findings, names, fixHere, more }: Props): ReactNode {
     }
   }
   return (
-    <ul className="findings">
-      {findings.map((f) => {
+    <ul className="findings" onPointerDown={hold}>
+      {shown.map((f) => {
         const key = `${f.code} ${f.camera} ${f.device} ${f.detection} ${codeText(f.sentence)}`
         return (
           <li key={key} className={f.severity}>

@@ -195,6 +195,11 @@ function OneWalk({ camera, detection, kept, proving, site, watch }: OneProps): R
     <div className="walk-body">
       <aside className="walk-side" aria-label={msg.whatIsWalked}>
         <h2>{wordsOf(check.name)}</h2>
+        {!kept && !ordered && !plain && proving.proposing > 0 && (
+          <p className="quiet" role="status">
+            {msg.workingOutThePath}
+          </p>
+        )}
         <WalkOrder
           check={check}
           scene={scene}

@@ -72,6 +72,7 @@ export const walkPart = messages({
   theTriggerAndIts: (person: boolean) =>
     `${person ? 'Press “Start walk”, and walk. ' : 'Press Walk. '}The trigger and its actions are timed here.`,
   customWalk: 'Custom walk',
+  workingOutThePath: 'Working out a path that triggers…',
   walkedWaitingForThe: 'Walked. Waiting for the actions…',
   preparingTheScene: 'Preparing the scene…',
   ofS: (since: string, seconds: number) => `${since} of ${seconds} s`,

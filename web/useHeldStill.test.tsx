@@ -2,7 +2,7 @@
 import { afterEach, expect, test } from '@jest/globals'
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
-import '../testing/inApp.tsx'
+import './testing/inApp.tsx'
 import { useHeldStill } from './useHeldStill.ts'
 
 afterEach(cleanup)
