@@ -85,6 +85,8 @@ export async function begin(args: string[]): Promise<Beginning | null> {
     say(usages.start)
     return null
   }
+  // A terminal or a pipe may go before the server does; it goes on then, and ends in order. The log has what matters.
+  for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {})
   mkdirSync(options.data, { recursive: true })
   const folder = takeFolder(options.data)
   const stops: (() => unknown)[] = [folder.release]

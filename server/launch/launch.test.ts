@@ -123,6 +123,8 @@ describe('npm start', () => {
     expect(() => process.kill(left, 0)).not.toThrow()
     const third = await start('--port', String(await freePort()))
     expect(() => process.kill(left, 0)).toThrow()
+    // Whoever read what it says has gone, as when a connection to its machine is cut.
+    third.child.stdout!.destroy()
     expect(await interrupt(third.child)).toBe(0)
     expect(withFolder()).toBe('')
   }, 600_000)
