@@ -1,3 +1,4 @@
+import { firstAtLeast } from '../firstAtLeast.ts'
 import {
   RECORD_GAP_SECONDS,
   frameTime,
@@ -174,13 +175,8 @@ export function picturesToKeep(
 
 /** The picture that is nearest to an instant, of those within ten minutes; null: none is. */
 export function pictureNear(pictures: readonly number[], at: number): number | null {
-  let [low, high] = [0, pictures.length]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (pictures[middle]! < at) low = middle + 1
-    else high = middle
-  }
-  const [before, after] = [pictures[low - 1], pictures[low]]
+  const next = firstAtLeast(pictures, at)
+  const [before, after] = [pictures[next - 1], pictures[next]]
   const away = (one: number | undefined): number =>
     one === undefined ? Infinity : Math.abs(one - at)
   const nearest = away(before) <= away(after) ? before : after

@@ -1,3 +1,4 @@
+import { firstAtLeast } from '../firstAtLeast.ts'
 import { CLASSES } from '../targets/classes.ts'
 import { emptyTracks, type Tracks } from '../targets/tracks.ts'
 
@@ -87,7 +88,8 @@ function isInOrder({ at, target, length }: ReportedColumns): boolean {
 
 /** The rows from one instant to another; the end is not in it. */
 export function rowsWithin(rows: ReportedColumns, from: number, to: number): ReportedColumns {
-  const [first, last] = [firstAt(rows, from), firstAt(rows, to)]
+  const first = firstAtLeast(rows.at, from, rows.length)
+  const last = firstAtLeast(rows.at, to, rows.length)
   return {
     length: last - first,
     at: rows.at.subarray(first, last),
@@ -99,17 +101,6 @@ export function rowsWithin(rows: ReportedColumns, from: number, to: number): Rep
     h: rows.h.subarray(first, last),
     likelihood: rows.likelihood.subarray(first, last)
   }
-}
-
-/** The place of the first row at or after an instant. */
-function firstAt({ at, length }: ReportedColumns, instant: number): number {
-  let [low, high] = [0, length]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (at[middle]! < instant) low = middle + 1
-    else high = middle
-  }
-  return low
 }
 
 /** Stays in order; those that meet, or are no more than a tolerance apart, become one. */

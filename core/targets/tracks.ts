@@ -1,3 +1,4 @@
+import { firstAtLeast } from '../firstAtLeast.ts'
 import { CLASSES, classIndex, type TargetClass } from './classes.ts'
 import type { Faces } from './faces.ts'
 
@@ -86,17 +87,9 @@ export const rowAt = (t: Tracks, i: number): TargetRow => ({
   confidence: t.confidence[i]!
 })
 
-/** Index of the first row whose frame is at least `frame` (binary search over the ordered column). */
-export function firstRowOfFrame(t: Tracks, frame: number): number {
-  let low = 0
-  let high = t.length
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (t.frame[middle]! < frame) low = middle + 1
-    else high = middle
-  }
-  return low
-}
+/** Index of the first row whose frame is at least `frame`. */
+export const firstRowOfFrame = (t: Tracks, frame: number): number =>
+  firstAtLeast(t.frame, frame, t.length)
 
 /** A target's stay in the picture: one record, as *A target's record* in docs/detections.md ends it. */
 export interface TargetSpan {
