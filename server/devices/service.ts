@@ -69,9 +69,9 @@ import { readEverything, viewOf, waitingOf, type Everything } from './view.ts'
 
 /** A clock that is off by more makes times of events wrong by more than anybody would notice. */
 const CLOCK_SECONDS = 2
-/** A device is read again so long after it was read last, for whatever reason. */
 const POLL_MS = 30_000
-const LOOK_MS = 1000
+/** One that was read within this, for whatever reason, is left out once. */
+const FRESH_MS = 15_000
 /** How many devices are read at a time by the timer, at most. */
 const READ_AT_ONCE = 12
 const TEST_SECONDS = 3
@@ -152,7 +152,7 @@ export class Devices {
   start(): void {
     const again = async (): Promise<void> => {
       await this.readDue().catch(this.log)
-      if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), LOOK_MS)
+      if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
     }
     // Subscriptions resume at once; reading all devices takes a while.
     this.round = this.listenAgain().catch(this.log).then(again)
@@ -170,10 +170,10 @@ export class Devices {
     await Promise.all([this.round, ...this.reading.values(), this.subscriptions.close()])
   }
 
-  /** Reads each device that nobody has read for a while: of many, each at its own time, not all of them at once. */
+  /** Reads each device that nobody has just read: after a sending to many, not all of them once more. */
   private async readDue(): Promise<void> {
     const due = (await deviceIds(this.database)).filter(
-      (id) => performance.now() - (this.readLast.get(id) ?? -Infinity) >= POLL_MS
+      (id) => performance.now() - (this.readLast.get(id) ?? -Infinity) >= FRESH_MS
     )
     await mapConcurrent(READ_AT_ONCE, due, async (id) => {
       if (!this.closed) await this.read(id)
