@@ -93,15 +93,6 @@ export async function listDevices(sql: Sql, site?: string): Promise<DeviceRow[]>
   ).map(rowOf)
 }
 
-/** Those of all sites that are there. */
-export async function deviceIds(sql: Sql): Promise<string[]> {
-  return (
-    await sql.rows<{ id: string }>(
-      'SELECT device.id FROM device JOIN site ON site.id = device.site_id WHERE NOT site.removed ORDER BY device.name, device.id'
-    )
-  ).map(({ id }) => id)
-}
-
 /** The outputs that devices have, as they were read last. */
 export async function outputsOf(
   sql: Sql,

@@ -41,7 +41,6 @@ import { EventSubscriptions } from './subscriptions.ts'
 import { latestEvents } from './events.ts'
 import { DeviceLink, type Access } from './link.ts'
 import {
-  deviceIds,
   insertDevice,
   keepCertificate,
   keepOutputs,
@@ -172,10 +171,10 @@ export class Devices {
 
   /** Reads each device that nobody has just read: after a sending to many, not all of them once more. */
   private async readDue(): Promise<void> {
-    const due = (await deviceIds(this.database)).filter(
-      (id) => performance.now() - (this.readLast.get(id) ?? -Infinity) >= FRESH_MS
+    const due = (await listDevices(this.database)).filter(
+      ({ id }) => performance.now() - (this.readLast.get(id) ?? -Infinity) >= FRESH_MS
     )
-    await mapConcurrent(READ_AT_ONCE, due, async (id) => {
+    await mapConcurrent(READ_AT_ONCE, due, async ({ id }) => {
       if (!this.closed) await this.read(id)
     })
   }
