@@ -7,7 +7,7 @@ import { Eyes } from './detector/eyes.ts'
 import { Heads } from './detector/heads.ts'
 import { Detector } from './detector/inWorker.ts'
 import { Standing } from './detector/standing.ts'
-import { analysedSize, decodeFrames, largePictures } from './frames.ts'
+import { analysedSize, decodeFrames, largePictures, type DecodedFrames } from './frames.ts'
 import { loadOpenCv } from './opencv.ts'
 import { probe, type Footage } from './probe.ts'
 
@@ -60,23 +60,28 @@ export async function analyse(
   const size = analysedSize(footage)
   const expected =
     footage.duration === null ? null : Math.max(1, Math.round(footage.duration * footage.fps))
-  const { cv } = await loadOpenCv()
-  signal?.throwIfAborted()
-  // First, as it refuses a wrong grid: nothing has been started then that would go on.
-  const analyser = new Analyser(cv, size, footage.fps, grid)
-  const [detector, withoutDetector] = withDetector ? await startDetector() : [null, null]
-  const standing = detector && new Standing(detector, footage.fps, size)
-  const looking = detector &&
-    standing && [
-      standing,
-      new Eyes(detector, footage.fps, size),
-      new Heads(detector, footage.fps, size)
-    ]
-  const large = looking && largePictures(footage)
-  const frames = decodeFrames(file, footage, size, large)
-  const anew = new Set(learnAnewAt.map((seconds) => Math.floor(seconds * footage.fps + 1e-6) + 1))
-  let done = 0
+  // Both take most of a second to load; the detector does so in its own thread.
+  const starting = withDetector ? startDetector() : noDetector
+  // Whoever waits for it below is told; if nobody comes to that, it must not count as unhandled.
+  starting.catch(() => {})
+  let frames: DecodedFrames | undefined
+  let analyser: Analyser | undefined
   try {
+    const { cv } = await loadOpenCv()
+    signal?.throwIfAborted()
+    analyser = new Analyser(cv, size, footage.fps, grid)
+    const [detector, withoutDetector] = await starting
+    const standing = detector && new Standing(detector, footage.fps, size)
+    const looking = detector &&
+      standing && [
+        standing,
+        new Eyes(detector, footage.fps, size),
+        new Heads(detector, footage.fps, size)
+      ]
+    const large = looking && largePictures(footage)
+    frames = decodeFrames(file, footage, size, large)
+    const anew = new Set(learnAnewAt.map((seconds) => Math.floor(seconds * footage.fps + 1e-6) + 1))
+    let done = 0
     for await (const { picture, large: larger } of frames) {
       done++
       if (anew.has(done)) analyser.learnAnew()
@@ -95,14 +100,19 @@ export async function analyse(
     for (const one of looking ?? []) await one.finish()
     return { footage, frames: done, withoutDetector, ...analyser.finish(standing?.found) }
   } finally {
-    frames.stop()
-    analyser.delete()
+    frames?.stop()
+    analyser?.delete()
+    const [detector] = await starting.catch(() => [null])
     await detector?.close()
   }
 }
 
+/** A detector, or why there is none. */
+type Started = [Detector, null] | [null, Said | string | null]
+const noDetector = Promise.resolve<Started>([null, null])
+
 /** Without its files, the classes are those of the shape, as they are without a detector. */
-const startDetector = async (): Promise<[Detector, null] | [null, Said | string]> => {
+const startDetector = async (): Promise<Started> => {
   try {
     return [await Detector.start(), null]
   } catch (error) {

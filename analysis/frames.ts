@@ -43,6 +43,7 @@ export function largePictures({ width, height, fps }: Footage): LargePictures {
   }
 }
 
+/** Its pictures are good until the next frame is asked for: their memory is used again. */
 export interface DecodedFrame {
   picture: Uint8Array
   /** The same frame, larger; null: not of this one. */
@@ -120,7 +121,10 @@ const AHEAD = 24
  * streams by turns, and would wait for ever for somebody who reads the one while it writes the other.
  */
 class WholeFrames {
-  private readonly read: Uint8Array[] = []
+  private readonly read: Uint8Array<ArrayBuffer>[] = []
+  /** Memory of pictures that nobody looks at any more. */
+  private readonly free: Uint8Array<ArrayBuffer>[] = []
+  private given: Uint8Array<ArrayBuffer> | null = null
   private readonly stream: Readable
   private ended = false
   private wake: (() => void) | undefined
@@ -138,7 +142,7 @@ class WholeFrames {
         at += take
         if (filled < frame.length) continue
         this.read.push(frame)
-        frame = new Uint8Array(frame.length)
+        frame = this.free.pop() ?? new Uint8Array(frame.length)
         filled = 0
         this.wake?.()
       }
@@ -152,12 +156,14 @@ class WholeFrames {
     for (const event of ['end', 'close', 'error']) stream.on(event, end)
   }
 
-  /** The next one; null: there are no more. */
+  /** The next one, until the one after it is asked for; null: there are no more. */
   async next(): Promise<Uint8Array | null> {
+    if (this.given) this.free.push(this.given)
+    this.given = null
     while (!this.read.length && !this.ended)
       await new Promise<void>((resolve) => (this.wake = resolve))
-    const frame = this.read.shift() ?? null
+    this.given = this.read.shift() ?? null
     if (this.read.length < AHEAD) this.stream.resume()
-    return frame
+    return this.given
   }
 }

@@ -29,3 +29,6 @@ const KINDS: Readonly<Record<number, TargetClass>> = {
  * @param label from 0
  */
 export const classOfLabel = (label: number): TargetClass | null => KINDS[label] ?? null
+
+/** The labels that are targets, in order. */
+export const LABELS_OF_TARGETS: readonly number[] = Object.keys(KINDS).map(Number)

@@ -59,55 +59,85 @@ export const tileOf = (box: Box, tiles: readonly Tile[]): Tile | undefined =>
  * Cuts tiles out of a picture.
  *
  * @param bgr three bytes a pixel: blue, green, red @param size of the picture
- * @param side pixels both ways of what is made @returns three bytes a pixel: red, green, blue; grey where nothing is
+ * @param shown size of what is made @returns three bytes a pixel: red, green, blue; grey where nothing is
  */
 export function cutTiles(
   bgr: Uint8Array,
   size: FrameSize,
   tiles: readonly Tile[],
-  side: number
+  shown: FrameSize
 ): Uint8Array {
-  const out = new Uint8Array(side * side * 3).fill(114)
+  const out = new Uint8Array(shown.width * shown.height * 3).fill(114)
   for (const { from, to } of tiles) {
     const scale = from.side / to.side
     // Scaled down, each pixel is the mean of those that it covers; scaled up, a mix of the four around it.
     const taps = Math.max(1, Math.round(scale))
+    const across = tapsAlong(from.x, scale, taps, to.side, size.width)
+    const down = tapsAlong(from.y, scale, taps, to.side, size.height)
     for (let row = 0; row < to.side; row++)
       for (let column = 0; column < to.side; column++) {
-        let [r, g, b, n] = [0, 0, 0, 0]
-        for (let t = 0; t < taps * taps; t++) {
-          const px = from.x + (column + ((t % taps) + 0.5) / taps) * scale - 0.5
-          const py = from.y + (row + (Math.floor(t / taps) + 0.5) / taps) * scale - 0.5
-          if (px < -0.5 || py < -0.5 || px > size.width - 0.5 || py > size.height - 0.5) continue
-          const [left, top] = [
-            clamp(Math.floor(px), size.width),
-            clamp(Math.floor(py), size.height)
-          ]
-          const [right, bottom] = [
-            clamp(Math.floor(px) + 1, size.width),
-            clamp(Math.floor(py) + 1, size.height)
-          ]
-          const [fx, fy] = [px - Math.floor(px), py - Math.floor(py)]
-          const a = 3 * (top * size.width + left)
-          const c = 3 * (top * size.width + right)
-          const d = 3 * (bottom * size.width + left)
-          const e = 3 * (bottom * size.width + right)
-          const mix = (k: number): number =>
-            (bgr[a + k]! * (1 - fx) + bgr[c + k]! * fx) * (1 - fy) +
-            (bgr[d + k]! * (1 - fx) + bgr[e + k]! * fx) * fy
-          b += mix(0)
-          g += mix(1)
-          r += mix(2)
-          n++
+        let r = 0
+        let g = 0
+        let b = 0
+        let n = 0
+        for (let y = row * taps; y < (row + 1) * taps; y++) {
+          const top = down.first[y]! * size.width
+          if (top < 0) continue
+          const bottom = down.second[y]! * size.width
+          const fy = down.part[y]!
+          for (let x = column * taps; x < (column + 1) * taps; x++) {
+            const left = across.first[x]!
+            if (left < 0) continue
+            const right = across.second[x]!
+            const fx = across.part[x]!
+            const i = 3 * (top + left)
+            const j = 3 * (top + right)
+            const k = 3 * (bottom + left)
+            const l = 3 * (bottom + right)
+            const gx = 1 - fx
+            const gy = 1 - fy
+            b += (bgr[i]! * gx + bgr[j]! * fx) * gy + (bgr[k]! * gx + bgr[l]! * fx) * fy
+            g +=
+              (bgr[i + 1]! * gx + bgr[j + 1]! * fx) * gy +
+              (bgr[k + 1]! * gx + bgr[l + 1]! * fx) * fy
+            r +=
+              (bgr[i + 2]! * gx + bgr[j + 2]! * fx) * gy +
+              (bgr[k + 2]! * gx + bgr[l + 2]! * fx) * fy
+            n++
+          }
         }
         if (!n) continue
-        const k = 3 * ((to.y + row) * side + to.x + column)
-        out[k] = r / n + 0.5
-        out[k + 1] = g / n + 0.5
-        out[k + 2] = b / n + 0.5
+        const at = 3 * ((to.y + row) * shown.width + to.x + column)
+        out[at] = r / n + 0.5
+        out[at + 1] = g / n + 0.5
+        out[at + 2] = b / n + 0.5
       }
   }
   return out
+}
+
+/**
+ * Where a row (or a column) of a tile takes its pixels from: for each tap, the two of the picture that it lies between,
+ * and how far it is from the first, 0 to 1. The first is -1 where the picture has ended.
+ */
+function tapsAlong(
+  from: number,
+  scale: number,
+  taps: number,
+  count: number,
+  length: number
+): { first: Int32Array; second: Int32Array; part: Float64Array } {
+  const [first, second] = [new Int32Array(count * taps), new Int32Array(count * taps)]
+  const part = new Float64Array(count * taps)
+  for (let i = 0; i < count * taps; i++) {
+    const at = from + (Math.floor(i / taps) + ((i % taps) + 0.5) / taps) * scale - 0.5
+    const whole = Math.floor(at)
+    const isWithin = at >= -0.5 && at <= length - 0.5
+    first[i] = isWithin ? clamp(whole, length) : -1
+    second[i] = clamp(whole + 1, length)
+    part[i] = at - whole
+  }
+  return { first, second, part }
 }
 
 const clamp = (value: number, length: number): number => Math.min(Math.max(value, 0), length - 1)

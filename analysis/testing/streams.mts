@@ -21,7 +21,7 @@ async function ofClip(): Promise<object> {
   const analyser = new Analyser(cv, size, footage.fps)
   const pictures: Uint8Array[] = []
   for await (const { picture } of frames) {
-    pictures.push(picture)
+    pictures.push(picture.slice())
     analyser.next(picture)
     if (pictures.length === Number(seconds) * footage.fps) break
   }
