@@ -75,7 +75,7 @@ export async function analyse(
     const looking = detector &&
       standing && [
         standing,
-        new Eyes(detector, footage.fps, size),
+        new Eyes(detector, footage.fps, size, standing),
         new Heads(detector, footage.fps, size)
       ]
     const large = looking && largePictures(footage)

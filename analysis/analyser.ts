@@ -12,7 +12,7 @@ import { Foreground } from './foreground.ts'
 import type { FrameSize } from './frames.ts'
 import { Measurer } from './measures/measurer.ts'
 import { withStanders } from './standers.ts'
-import type { Followed } from './target.ts'
+import type { Followed, SeenRow } from './target.ts'
 import { facesOf } from './targetFaces.ts'
 import { Tracker } from './tracker.ts'
 
@@ -80,21 +80,37 @@ export class Analyser {
   }
 }
 
-/** A target is kept when it was there for half a second and got from its place. */
+/** A target is kept when it was there for half a second and got from its place by a share of its size. */
 const KEPT_SECONDS = 0.5
 const KEPT_DISTANCE = 0.4
+/** What is so many times as wide as high is kept when it got on by its whole width. */
+const LONG = 8
 
 export function isKept({ rows, seen }: Followed, fps: number): boolean {
   if (seen < KEPT_SECONDS * fps) return false
-  const first = rows[0]!
-  const reach = Math.max(
-    ...rows.map((r) =>
-      Math.hypot(r.x + r.w / 2 - first.x - first.w / 2, r.y + r.h - first.y - first.h)
-    )
-  )
-  const scale = rows.reduce((sum, r) => sum + Math.max(r.w, r.h), 0) / rows.length
-  return reach >= KEPT_DISTANCE * scale
+  const sumOf = (size: (row: Box) => number): number =>
+    rows.reduce((sum, row) => sum + size(row), 0)
+  if (sumOf(({ w }) => w) > LONG * sumOf(({ h }) => h)) return getsOn(rows)
+  const reach = Math.max(...rows.map((row) => distance(rows[0]!, row)))
+  return reach >= (KEPT_DISTANCE * sumOf(({ w, h }) => Math.max(w, h))) / rows.length
 }
+
+/**
+ * Whether it got from its place by its whole width, as wide as it was until then: a tape in the wind, of which now this
+ * part moves and now that, seems to slide along itself.
+ */
+function getsOn(rows: readonly SeenRow[]): boolean {
+  let [reach, widest] = [0, 0]
+  return rows.some((row) => {
+    reach = Math.max(reach, distance(rows[0]!, row))
+    widest = Math.max(widest, row.w)
+    return reach >= widest
+  })
+}
+
+/** Between the middles of the feet. */
+const distance = (a: Box, b: Box): number =>
+  Math.hypot(b.x + b.w / 2 - a.x - a.w / 2, b.y + b.h - a.y - a.h)
 
 /** Kept targets as columns, numbered from 1 in the order in which they came into view. */
 function tracksOf(

@@ -6,6 +6,7 @@ import type { Looks } from './inWorker.ts'
 import { lookAt } from './lookAt.ts'
 import { match } from './matching.ts'
 import { Budget, Open } from './open.ts'
+import type { Standing } from './standing.ts'
 import { squareAround, type Tile } from './tiles.ts'
 
 /** Pictures that may be looked at in a second of footage, and how many may be saved up for when much comes at once. */
@@ -40,14 +41,24 @@ export class Eyes {
   private readonly fps: number
   private readonly analysed: FrameSize
   private readonly asked = new WeakMap<Followed, Asked>()
+  private readonly standing: Pick<Standing, 'holds'>
   private readonly open: Open
   private readonly budget: Budget
   /** Pictures that were looked at. */
   count = 0
 
-  /** @param analysed size of the pictures in which targets are followed */
-  constructor(looks: Looks, fps: number, analysed: FrameSize) {
+  /**
+   * @param analysed size of the pictures in which targets are followed
+   * @param standing what stands, asked before these eyes in each frame: answers come in the order of questions
+   */
+  constructor(
+    looks: Looks,
+    fps: number,
+    analysed: FrameSize,
+    standing: Pick<Standing, 'holds'> = { holds: () => false }
+  ) {
     this.looks = looks
+    this.standing = standing
     this.fps = fps
     this.analysed = analysed
     this.open = new Open(fps)
@@ -98,7 +109,8 @@ export class Eyes {
     this.open.add(frame, lookAt(this.looks, picture, size, squares), (seen) =>
       match(
         inSight.map(({ box }) => box),
-        seen
+        seen,
+        (one) => this.standing.holds(one)
       ).forEach((opinion, i) => {
         if (opinion) inSight[i]!.target.told.push({ frame, ...opinion })
       })

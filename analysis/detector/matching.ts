@@ -22,11 +22,13 @@ const TWICE = 0.5
 
 const area = ({ w, h }: Box): number => w * h
 
-/** How well the two are the same thing, 0 to 1; 0: they are not. */
-function fit(target: Box, seen: Box): number {
+/** How well the two are the same thing, 0 to 1; 0: they are not. @param stands what is seen stands where it stood */
+function fit(target: Box, seen: Box, stands: boolean): number {
   const common = overlap(target, seen)
   const shared = iou(target, seen)
   if (shared >= LEAST_IOU) return shared
+  // What moves before a parked car is not a piece of it.
+  if (stands) return 0
   const [small, large] = [area(target), area(seen)].sort((a, b) => a - b) as [number, number]
   return small > 0 && common / small >= WITHIN && small / large >= LEAST_PART ? shared : 0
 }
@@ -44,13 +46,18 @@ export function seenOnce(seen: readonly Detected[]): Detected[] {
  * patches are when a post hides the middle of somebody. A person on a cycle is a cycle.
  *
  * @param targets their boxes, in the same pixels as what is seen
+ * @param stands whether something that is seen stands where it stood when the clip began
  * @returns one for each target; null: nothing was seen there
  */
-export function match(targets: readonly Box[], seen: readonly Detected[]): (Opinion | null)[] {
+export function match(
+  targets: readonly Box[],
+  seen: readonly Detected[],
+  stands: (one: Detected) => boolean = () => false
+): (Opinion | null)[] {
   const opinions = targets.map((target): Opinion | null => {
     let [best, most]: [Detected | null, number] = [null, 0]
     for (const one of seen) {
-      const found = fit(target, one) * Math.sqrt(one.likelihood)
+      const found = fit(target, one, stands(one)) * Math.sqrt(one.likelihood)
       if (found > most) [best, most] = [one, found]
     }
     return best && { cls: best.cls, likelihood: best.likelihood }

@@ -78,6 +78,16 @@ describe('what stands still from the first picture on', () => {
     expect(await watch(new Eye((frame) => [{ ...car, x: 100 + 5 * frame }]), 10)).toEqual([])
   })
 
+  test('is known again when it is seen, and so is a part of it; what stands beside it is not', async () => {
+    const standing = new Standing(new Eye(() => [car]), FPS, SIZE)
+    for (const frame of [1, 23]) await standing.next(frame, new Uint8Array(0), LARGE, [])
+    await standing.finish()
+    expect(standing.holds(car)).toBe(true)
+    expect(standing.holds({ ...car, y: car.y + 2, h: 20 })).toBe(true)
+    expect(standing.holds({ ...car, cls: 'person' })).toBe(false)
+    expect(standing.holds({ ...car, x: car.x + car.w })).toBe(false)
+  })
+
   test('not what is followed already', async () => {
     const box = { x: car.x / 2, y: car.y / 2, w: car.w / 2, h: car.h / 2 }
     const patch = { ...box, area: 1000, colours: new Float32Array(48), wavers: false }

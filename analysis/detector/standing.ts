@@ -27,6 +27,8 @@ const SURE = 0.4
 const STILL = 0.3
 /** Boxes of one thing in two looks share so much. */
 const SAME = 0.5
+/** What lies in it by so much is a part of it. */
+const PART_WITHIN = 0.75
 /** A target that moves covers it, when it covers so much. */
 const COVERED = 0.3
 /** So many looks in a row must miss it before it is said to be gone: somebody may stand before it. */
@@ -129,6 +131,16 @@ export class Standing {
   /** Waits for the last answers. @throws what the detector throws */
   async finish(): Promise<void> {
     await this.open.until(Infinity)
+  }
+
+  /** Whether something that is seen is one of those that stand, or a part of it. @param seen in the same pixels */
+  holds(seen: Detected): boolean {
+    return this.candidates.some(
+      (one) =>
+        one.state === 'stands' &&
+        one.cls === seen.cls &&
+        (iou(one, seen) >= SAME || overlap(one, seen) >= PART_WITHIN * area(seen))
+    )
   }
 
   /** What stood there, to the end of the clip where one of the last two looks saw it. */
