@@ -2,14 +2,15 @@ import { said, type Said } from '../core/messages/said.ts'
 import { InputError } from '../core/errors.ts'
 import { USUAL_GRID, type Grid, type Measures } from '../core/measures/measures.ts'
 import type { Tracks } from '../core/targets/tracks.ts'
-import { Analyser } from './analyser.ts'
 import { Eyes } from './detector/eyes.ts'
 import { Heads } from './detector/heads.ts'
 import { Detector } from './detector/inWorker.ts'
 import { Standing } from './detector/standing.ts'
 import { analysedSize, decodeFrames, largePictures, type DecodedFrames } from './frames.ts'
+import { MeasuringThread } from './measures/inWorker.ts'
 import { loadOpenCv } from './opencv.ts'
 import { probe, type Footage } from './probe.ts'
+import { TargetFinder } from './targetFinder.ts'
 
 export interface Analysis {
   footage: Footage
@@ -60,16 +61,18 @@ export async function analyse(
   const size = analysedSize(footage)
   const expected =
     footage.duration === null ? null : Math.max(1, Math.round(footage.duration * footage.fps))
-  // Both take most of a second to load; the detector does so in its own thread.
+  // First, as it refuses a wrong grid: nothing has been started then that would go on.
+  const measuring = new MeasuringThread(grid, size, footage.fps)
+  // It takes most of a second to load, in a thread of its own, as OpenCV does in this one.
   const starting = withDetector ? startDetector() : noDetector
   // Whoever waits for it below is told; if nobody comes to that, it must not count as unhandled.
   starting.catch(() => {})
   let frames: DecodedFrames | undefined
-  let analyser: Analyser | undefined
+  let targets: TargetFinder | undefined
   try {
     const { cv } = await loadOpenCv()
     signal?.throwIfAborted()
-    analyser = new Analyser(cv, size, footage.fps, grid)
+    targets = new TargetFinder(cv, size, footage.fps)
     const [detector, withoutDetector] = await starting
     const standing = detector && new Standing(detector, footage.fps, size)
     const looking = detector &&
@@ -84,10 +87,11 @@ export async function analyse(
     let done = 0
     for await (const { picture, large: larger } of frames) {
       done++
-      if (anew.has(done)) analyser.learnAnew()
-      analyser.next(picture)
+      if (anew.has(done)) measuring.learnAnew()
+      await measuring.next(picture)
+      targets.next(picture)
       if (looking && large && larger)
-        for (const one of looking) await one.next(done, larger, large.size, analyser.following)
+        for (const one of looking) await one.next(done, larger, large.size, targets.following)
       if (done % PROGRESS_FRAMES === 0) {
         onProgress?.(done, expected)
         // Lets a message to stop be heard between two frames.
@@ -98,10 +102,15 @@ export async function analyse(
     checkWhole(name, done, expected, footage, await frames.ending())
     onProgress?.(done, done)
     for (const one of looking ?? []) await one.finish()
-    return { footage, frames: done, withoutDetector, ...analyser.finish(standing?.found) }
+    return {
+      ...{ footage, frames: done, withoutDetector },
+      tracks: targets.finish(standing?.found),
+      measures: await measuring.finish()
+    }
   } finally {
     frames?.stop()
-    analyser?.delete()
+    targets?.delete()
+    await measuring.close()
     const [detector] = await starting.catch(() => [null])
     await detector?.close()
   }

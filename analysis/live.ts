@@ -1,13 +1,13 @@
 import type CV from '@techstark/opencv-js'
 import type { Box } from '../core/geometry/shapes.ts'
 import type { TargetClass } from '../core/targets/classes.ts'
-import { isKept, shareOf } from './analyser.ts'
 import { classify } from './classify.ts'
 import { Eyes } from './detector/eyes.ts'
 import type { Looks } from './detector/inWorker.ts'
 import { Foreground } from './foreground.ts'
 import type { FrameSize } from './frames.ts'
 import type { Followed } from './target.ts'
+import { isKept, shareOf } from './targetFinder.ts'
 import { Tracker } from './tracker.ts'
 
 /** A target in a picture, in shares of it. */

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import munkres from 'munkres-js'
-import { isKept } from './analyser.ts'
 import { colourDistance } from './appearance.ts'
 import { classify, classOfShape } from './classify.ts'
 import type { Blob } from './foreground.ts'
 import { Kalman } from './kalman.ts'
 import type { SeenRow } from './target.ts'
+import { isKept } from './targetFinder.ts'
 import { Tracker } from './tracker.ts'
 
 const colours = (n: number): Float32Array => {

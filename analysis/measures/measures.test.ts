@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { beforeAll, describe, expect, test } from '@jest/globals'
 import { FIGURES, checkGrid, readMeasures, writeMeasures } from '../../core/measures/measures.ts'
+import { MeasuringThread } from './inWorker.ts'
 import { Measurer } from './measurer.ts'
 import { MotionCells } from './motionCells.ts'
 import { blockCorrelation, emptyLuma, grayOf, shrinkRgba } from './pictures.ts'
@@ -208,5 +209,48 @@ describe('pictures', () => {
       'grid: of 40 × 18 cells is finer than the measured picture of 32 × 18 pixels'
     )
     expect(() => new Measurer({ columns: 0, rows: 2 }, 32, 18, 10)).toThrowWords('grid: is 0 × 2')
+  })
+})
+
+describe('measured in a thread', () => {
+  const [size, fps] = [{ width: 64, height: 48 }, 10]
+  const grid = { columns: 8, rows: 6 }
+  const picture = new Uint8Array(size.width * size.height * 3)
+  /** Paints the picture of a frame over the last one, as decoded pictures come. */
+  const paint = (frame: number): Uint8Array => {
+    for (let i = 0; i < picture.length; i++)
+      picture[i] = 100 + ((i * 7919 + frame * 104729) % 40) + (i % 192 < 3 * (frame % 64) ? 50 : 0)
+    return picture
+  }
+
+  test('pictures give the same figures, also when their memory is used again at once', async () => {
+    const here = new Measurer(grid, size.width, size.height, fps)
+    const thread = new MeasuringThread(grid, size, fps)
+    try {
+      for (let frame = 1; frame <= 150; frame++) {
+        if (frame === 90) {
+          here.learnAnew()
+          thread.learnAnew()
+        }
+        here.next(paint(frame))
+        await thread.next(picture)
+        picture.fill(0)
+      }
+      const measured = await thread.finish()
+      expect(measured).toEqual(here.finish())
+      expect(measured.length).toBe(150)
+    } finally {
+      await thread.close()
+    }
+  })
+  test('a thread that ends tells whoever gives it more, and whoever waits for the end', async () => {
+    const thread = new MeasuringThread(grid, size, fps)
+    await thread.next(paint(1))
+    await thread.close()
+    await expect(thread.next(picture)).rejects.toThrow('the measuring thread ended')
+    await expect(thread.finish()).rejects.toThrow('the measuring thread ended')
+  })
+  test('refuses a grid finer than the picture before it starts', () => {
+    expect(() => new MeasuringThread({ columns: 65, rows: 6 }, size, fps)).toThrow()
   })
 })
