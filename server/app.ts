@@ -236,7 +236,7 @@ export async function makeApp({
   )
   const recordings = new DeviceRecordings(database, devices, parts.folder)
   const films: RecordedFilms = new RecordedFilms(database, clips, recordings)
-  const sendings = new Sendings((id) => devices.send(id))
+  const sendings = new Sendings((id) => devices.sender.send(id))
   const clock = new ClockWatch(database, (words) => http.log.warn(words))
   const retention = new RetentionKeeper(database, parts.folder, leftovers, logError)
 

@@ -230,7 +230,7 @@ export class DemoLife {
     const known = (await listDevices(database, DEMO_SITE)).map(({ id }) => id)
     for (const id of story.send.filter((id) => known.includes(id))) {
       this.stop.signal.throwIfAborted()
-      await devices.send(id)
+      await devices.sender.send(id)
     }
     const site = await readSite(database, DEMO_SITE)
     const at = Date.parse(story.record.at) - 1_800_000

@@ -156,7 +156,12 @@ describe('an interruption while sending leaves the old rule or the new one, and 
     ])
     expect(sent.results[1]!.error).toSay('not started: ')
     expect((await t.ask('GET', `/devices/${id}`)).body.state).toBe('offline')
+    // The timer does not leave it out as one that was read just before it was sent to.
+    const { reader } = t.app.devices
+    expect(reader.isDue(id)).toBe(true)
     line.cut = () => 'pass'
+    await reader.read(id)
+    expect(reader.isDue(id)).toBe(false)
     const view = (await t.ask('POST', `/devices/${id}/read`)).body as DeviceView
     expect(view.channels[0]!.detections.map((d) => [d.id, d.state])).toEqual([
       ['quay-edge', 'same'],

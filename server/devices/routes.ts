@@ -86,7 +86,7 @@ export function deviceRoutes(
 
   app.post('/devices/:id/read', allow(INSTALLER, { params: byId }), async ({ params }) => {
     await readDevice(database, params.id)
-    await devices.readAfresh(params.id)
+    await devices.reader.readAfresh(params.id)
     return devices.one(params.id)
   })
 

@@ -3,20 +3,16 @@ import { randomUUID } from 'node:crypto'
 import {
   isReachable,
   type DeviceEventView,
-  type DeviceState,
   type DeviceView,
-  type LiveFrame,
-  type SendResult
+  type LiveFrame
 } from '../../core/devices/views.ts'
-import type { RuleAbility } from '../../core/formats/onvif/rule.ts'
 import { detectionOf, takeOver } from '../../core/formats/onvif/takeOver.ts'
-import { isToldSurroundings } from '../../core/devices/standing.ts'
 import { InputError, saidOfError } from '../../core/errors.ts'
 import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/queries.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { conflict, notFound } from '../errors.ts'
-import { readSchedules, readSite } from '../sites/queries.ts'
+import { readSite } from '../sites/queries.ts'
 import type {
   AbilitiesView,
   NightPicture,
@@ -29,12 +25,7 @@ import {
   channelOf,
   channelsOf,
   channelsShowing,
-  keepChannels,
-  keepHeld,
-  keepSent,
-  type ChannelReading,
-  type ChannelRow,
-  type Held
+  type ChannelRow
 } from './channelQueries.ts'
 import { LivePictures, type ShownChannel } from './pictures.ts'
 import { EventSubscriptions } from './subscriptions.ts'
@@ -43,10 +34,6 @@ import { DeviceLink, type Access } from './link.ts'
 import {
   insertDevice,
   keepCertificate,
-  keepOutputs,
-  keepReading,
-  keepShownCertificate,
-  keepTrouble,
   listDevices,
   moveDevices,
   noteTest,
@@ -57,48 +44,20 @@ import {
 } from './queries.ts'
 import type { Encryption } from './encryption.ts'
 import { mapConcurrent } from '../mapConcurrent.ts'
-import { sendChange, sendChannel } from './sending.ts'
-import { OtherCertificate } from './certificates.ts'
-import { DeviceError, isRefusal, type DeviceErrorKind } from './deviceError.ts'
-import { toHold, wantedOutput } from '../../core/devices/outputs.ts'
-import { isOutput, type OutputEndpoint } from '../../core/formats/actions.ts'
-import { voiceOf } from '../actions/voices.ts'
-import { camerasOf } from './camerasOf.ts'
-import { readEverything, viewOf, waitingOf, type Everything } from './view.ts'
+import { DeviceError, isRefusal } from './deviceError.ts'
+import { DeviceReader } from './reader.ts'
+import { DeviceSender } from './sender.ts'
+import { readEverything, viewOf, type Everything } from './view.ts'
 
-/** A clock that is off by more makes times of events wrong by more than anybody would notice. */
-const CLOCK_SECONDS = 2
 const POLL_MS = 30_000
-/** One that was read within this, for whatever reason, is left out once. */
-const FRESH_MS = 15_000
 /** How many devices are read at a time by the timer, at most. */
 const READ_AT_ONCE = 12
 const TEST_SECONDS = 3
-
-const stateOf: Record<DeviceErrorKind, DeviceState> = {
-  offline: 'offline',
-  slow: 'offline',
-  'wrong-password': 'wrong-password',
-  'no-account': 'no-account',
-  broken: 'broken',
-  refused: 'broken',
-  certificate: 'certificate'
-}
 
 const linkOf = (
   { address, certificate }: Pick<DeviceRow, 'address' | 'certificate'>,
   account: { username: string; password: string } | null
 ): DeviceLink => new DeviceLink(address, account, undefined, certificate)
-
-/** What a channel holds of what can be sent to it. */
-const heldBy = async (
-  link: DeviceLink,
-  { token }: { token: string },
-  { abilities }: { abilities: readonly RuleAbility[] }
-): Promise<Held> => ({
-  surroundings: await link.upkeep.surroundings(token),
-  held: abilities.length ? await link.rules(token) : []
-})
 
 /** The analysis of pictures of cameras whose devices do not say what is in them. */
 export interface OwnTargets {
@@ -108,12 +67,13 @@ export interface OwnTargets {
 }
 const NO_ANALYSIS: OwnTargets = { has: () => false, targets: () => null }
 
-/**
- * The devices of all sites: read on a timer and on demand, compared with the plan, sent to on one
- * deliberate command.
- */
+/** The devices of all sites: read on a timer and on demand, compared with the plan, and looked after. */
 export class Devices {
   ownAnalysis: OwnTargets = NO_ANALYSIS
+  /** What they hold. */
+  readonly reader: DeviceReader
+  /** What is sent to them. */
+  readonly sender: DeviceSender
   /** What they say. */
   readonly subscriptions: EventSubscriptions
   /** What their cameras show. */
@@ -121,14 +81,6 @@ export class Devices {
   private readonly database: Database
   private readonly encryption: Encryption
   private readonly log: (error: unknown) => void
-  /** What is being read, each with the way to speak with the device; null: it could not be read. */
-  private readonly reading = new Map<string, Promise<DeviceLink | null>>()
-  /** When each was read last, or that was tried; ms since the start. */
-  private readonly readLast = new Map<string, number>()
-  private readonly sending = new Set<string>()
-  /** The last sending that concerns a camera. */
-  private readonly turns = new Map<string, Promise<unknown>>()
-  private readonly listens: boolean
   private closed = false
   private round: Promise<void> = Promise.resolve()
   private timer: NodeJS.Timeout | undefined
@@ -140,12 +92,19 @@ export class Devices {
     log: (error: unknown) => void,
     { listens = true } = {}
   ) {
-    this.listens = listens
     this.database = database
     this.encryption = encryption
     this.log = log
     this.subscriptions = new EventSubscriptions(database, (row) => this.link(row), log)
     this.pictures = new LivePictures((row) => this.link(row))
+    this.reader = new DeviceReader(
+      database,
+      (row) => this.link(row),
+      async (row) => {
+        if (listens) await this.subscriptions.listenTo(row)
+      }
+    )
+    this.sender = new DeviceSender(database, this.reader)
   }
 
   start(): void {
@@ -166,16 +125,14 @@ export class Devices {
     this.closed = true
     clearTimeout(this.timer)
     this.pictures.close()
-    await Promise.all([this.round, ...this.reading.values(), this.subscriptions.close()])
+    await Promise.all([this.round, this.reader.ended(), this.subscriptions.close()])
   }
 
   /** Reads each device that nobody has just read: after a sending to many, not all of them once more. */
   private async readDue(): Promise<void> {
-    const due = (await listDevices(this.database)).filter(
-      ({ id }) => performance.now() - (this.readLast.get(id) ?? -Infinity) >= FRESH_MS
-    )
+    const due = (await listDevices(this.database)).filter(({ id }) => this.reader.isDue(id))
     await mapConcurrent(READ_AT_ONCE, due, async ({ id }) => {
-      if (!this.closed) await this.read(id)
+      if (!this.closed) await this.reader.read(id)
     })
   }
 
@@ -258,7 +215,7 @@ export class Devices {
       },
       Date.now()
     )
-    await this.read(id)
+    await this.reader.read(id)
     return this.one(id)
   }
 
@@ -272,7 +229,7 @@ export class Devices {
     const row = await readDevice(this.database, id)
     if (first) await linkOf(row, null).createAccount({ username, password })
     await setAccount(this.database, id, username, this.encryption.encrypt(password))
-    await this.readAfresh(id)
+    await this.reader.readAfresh(id)
     return this.one(id)
   }
 
@@ -281,7 +238,7 @@ export class Devices {
     const row = await readDevice(this.database, id)
     if (row.shownCertificate !== shown) throw conflict(said('devices.certificateIsAnother'))
     await keepCertificate(this.database, id, shown)
-    await this.readAfresh(id)
+    await this.reader.readAfresh(id)
     return this.one(id)
   }
 
@@ -291,9 +248,8 @@ export class Devices {
 
   async remove(id: string): Promise<void> {
     await readDevice(this.database, id)
-    await this.reading.get(id)
+    await this.reader.forget(id)
     this.subscriptions.forget(id)
-    this.readLast.delete(id)
     await removeDevice(this.database, id)
   }
 
@@ -325,7 +281,7 @@ export class Devices {
       const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
       if (running !== type) await this.link(row).setMode(token, running, type)
     } finally {
-      await this.readAfresh(id)
+      await this.reader.readAfresh(id)
     }
     return this.one(id)
   }
@@ -356,7 +312,7 @@ export class Devices {
     const row = await readDevice(this.database, id)
     const { timeZone } = await readSite(this.database, row.site)
     await this.link(row).upkeep.setClock(Date.now(), timeZone, ntp)
-    await this.readAfresh(id)
+    await this.reader.readAfresh(id)
     return this.one(id)
   }
 
@@ -408,7 +364,7 @@ export class Devices {
       } catch (error) {
         results.push({ ...base, error: saidOfError(error) })
       }
-      await this.readAfresh(id)
+      await this.reader.readAfresh(id)
     })
     return results.sort((a, b) => a.name.localeCompare(b.name))
   }
@@ -420,13 +376,13 @@ export class Devices {
     if (!output) throw notFound(said('things.output', token.slice(0, 64)))
     await this.link(row).activate(output.token, { Mode: 'pulse', Time: `PT${TEST_SECONDS}S` }, null)
     await noteTest(this.database, id, token, Date.now())
-    await this.readAfresh(id)
+    await this.reader.readAfresh(id)
     return this.one(id)
   }
 
   /** Takes into the plan what a device holds: over the detection that it is of, or as a new one. */
   async takeOver(id: string, token: string, ruleName: string): Promise<DeviceView> {
-    await this.readAfresh(id)
+    await this.reader.readAfresh(id)
     const channel = await channelOf(this.database, id, token)
     const held = channel.held.find(({ name }) => name === ruleName)
     if (!held || channel.camera === null) throw notFound(said('things.rule', ruleName.slice(0, 80)))
@@ -454,101 +410,6 @@ export class Devices {
       await save(detection, detections.length, 0)
     }
     return this.one(id)
-  }
-
-  /**
-   * Reads a device again, after something was changed on it: a reading that is going on may have
-   * seen it before that.
-   */
-  async readAfresh(id: string): Promise<DeviceLink | null> {
-    await this.reading.get(id)
-    return this.read(id)
-  }
-
-  /**
-   * Reads a device; its trouble is kept, not thrown. Somebody who asks while it is being read waits for that.
-   * @returns the way in which it was spoken with; null: it could not be read
-   */
-  read(id: string): Promise<DeviceLink | null> {
-    const running = this.reading.get(id)
-    if (running) return running
-    const work = this.readNow(id).finally(() => {
-      this.reading.delete(id)
-      this.readLast.set(id, performance.now())
-    })
-    this.reading.set(id, work)
-    return work
-  }
-
-  /**
-   * Reads what a device holds by now of what has just been sent to it; what it is and can do has not changed by that,
-   * and stands as it was read before.
-   */
-  private async readBack(id: string, link: DeviceLink): Promise<void> {
-    // One that began before that would keep the old ones over these.
-    await this.reading.get(id)
-    await this.keepingTrouble(id, async () => {
-      const channels = await channelsOf(this.database, id)
-      const held: Held[] = []
-      for (const channel of channels) held.push(await heldBy(link, channel, channel))
-      const outputs = await link.outputs()
-      await this.database.transaction(async (sql) => {
-        await keepOutputs(sql, id, outputs, Date.now())
-        for (const [i, channel] of channels.entries()) await keepHeld(sql, channel, held[i]!)
-      })
-    })
-  }
-
-  /** Work with a device whose trouble is kept. @returns null: it had trouble */
-  private async keepingTrouble<T>(id: string, work: () => Promise<T>): Promise<T | null> {
-    try {
-      return await work()
-    } catch (error) {
-      const trouble =
-        error instanceof DeviceError ? error : new DeviceError('broken', saidOfError(error), error)
-      if (trouble instanceof OtherCertificate)
-        await keepShownCertificate(this.database, id, trouble.shown)
-      await keepTrouble(this.database, id, stateOf[trouble.kind], trouble.said)
-      return null
-    }
-  }
-
-  private async readNow(id: string): Promise<DeviceLink | null> {
-    const row = await readDevice(this.database, id)
-    return this.keepingTrouble(id, async () => {
-      const link = this.link(row)
-      const clockAhead = await link.clockAhead()
-      const { certificate } = link
-      if (certificate !== null && (row.certificate === null || row.shownCertificate !== null))
-        await keepCertificate(this.database, id, certificate)
-      const information = await link.information()
-      if (row.username === null && !(await link.hasAccount())) {
-        await keepTrouble(this.database, id, 'new', said('devices.hasNoAccountYet'))
-        return null
-      }
-      const channels: ChannelReading[] = []
-      for (const { hasAnalytics, ...channel } of await link.channels()) {
-        const analysed = hasAnalytics
-          ? { ...(await link.abilities(channel.token)), modes: await link.modes(channel.token) }
-          : { abilities: [], mostRules: null, modes: [] }
-        channels.push({ ...channel, ...analysed, ...(await heldBy(link, channel, analysed)) })
-      }
-      const [inputs, outputs] = [await link.inputs(), await link.outputs()]
-      const storage = await link.upkeep.storage()
-      await this.database.transaction(async (sql) => {
-        await keepReading(
-          sql,
-          id,
-          { information, clockAhead, inputs, outputs, storage },
-          Math.abs(clockAhead ?? 0) > CLOCK_SECONDS ? 'clock-off' : 'online',
-          Date.now()
-        )
-        await keepChannels(sql, id, channels, camerasOf(sql, row, channels))
-      })
-      if (this.listens)
-        await this.subscriptions.listenTo({ ...row, certificate: certificate ?? row.certificate })
-      return link
-    })
   }
 
   /** A way to speak with a device. */
@@ -622,106 +483,11 @@ export class Devices {
     )
   }
 
-  /**
-   * Sends the plan to a device, through those of its channels that are used, and reads it back.
-   *
-   * @throws ApiError when it cannot be spoken with
-   */
-  async send(id: string): Promise<SendResult[]> {
-    if (this.sending.has(id)) throw conflict(said('devices.thisDeviceIsBeingSent'))
-    this.sending.add(id)
-    try {
-      const cameras = (await channelsOf(this.database, id)).flatMap(
-        ({ used, camera, abilities }) => (used && abilities.length ? (camera ?? []) : [])
-      )
-      return await this.inTurn(cameras, () => this.sendNow(id))
-    } finally {
-      this.sending.delete(id)
-    }
-  }
-
-  /** Two routes to the same rules are sent through one after the other: each has to see what the first has written. */
-  private async inTurn<T>(cameras: readonly string[], work: () => Promise<T>): Promise<T> {
-    const before = cameras.map((camera) => this.turns.get(camera))
-    const mine = Promise.allSettled(before.map((turn) => turn ?? Promise.resolve())).then(work)
-    for (const camera of cameras) this.turns.set(camera, mine)
-    try {
-      return await mine
-    } finally {
-      for (const camera of cameras) if (this.turns.get(camera) === mine) this.turns.delete(camera)
-    }
-  }
-
-  private async sendNow(id: string): Promise<SendResult[]> {
-    const link = await this.readAfresh(id)
-    const row = await readDevice(this.database, id)
-    if (!link) throw conflict(said('devices.cannotBeSentTo', row.name, row.trouble ?? row.state))
-    const results: SendResult[] = []
-    const schedules = (await readSchedules(this.database, row.site)).map((kept) => kept.schedule)
-    for (const channel of await channelsOf(this.database, id)) {
-      if (!channel.used || channel.camera === null) continue
-      const detections = (await readDetections(this.database, channel.camera)).map(
-        (kept) => kept.detection
-      )
-      const outcome = await sendChannel(link, channel, detections, schedules)
-      await keepSent(this.database, id, channel.token, outcome.sent, outcome.removedTypes)
-      results.push(...outcome.results)
-      if (isToldSurroundings(channel)) {
-        const { token, surroundings } = channel
-        const what = {
-          channel: token,
-          detection: 'surroundings',
-          name: said('settings.surroundings')
-        }
-        results.push(
-          await sendChange(what, () => link.upkeep.setSurroundings(token, surroundings.wanted))
-        )
-      }
-    }
-    await this.readBack(id, link)
-    results.push(...(await this.sendOutputs(id, link)))
-    return results
-  }
-
-  /** Sets up the outputs that the device should switch by itself, for the rules that it holds by now. */
-  private async sendOutputs(id: string, link: DeviceLink): Promise<SendResult[]> {
-    const row = await readDevice(this.database, id)
-    if (!row.outputs.some(({ keeps }) => keeps)) return []
-    const everything = await readEverything(this.database, row.site, id)
-    const results: SendResult[] = []
-    for (const output of row.outputs.filter((o) => waitingOf(row, o, everything).length)) {
-      const wanted = wantedOutput(
-        id,
-        output.token,
-        everything.endpoints,
-        everything.channelsOf.get(id) ?? [],
-        everything.actions,
-        everything.schedules
-      )
-      const endpoint = everything.endpoints.find(
-        (e): e is OutputEndpoint => isOutput(e) && e.device === id && e.output === output.token
-      )
-      const what = {
-        channel: '',
-        detection: output.token,
-        name: endpoint?.name ?? output.name
-      }
-      results.push(
-        await sendChange(what, async () => {
-          const voice = endpoint && wanted ? await voiceOf(this.database, row.site, endpoint) : null
-          await link.setOutput(output.token, toHold(wanted, output.held), voice)
-        })
-      )
-    }
-    if (results.length) await this.readBack(id, link)
-    return results
-  }
-
   private view(row: DeviceRow, everything: Everything): DeviceView {
     return viewOf(
       row,
       everything,
-      this.reading.has(row.id) || this.sending.has(row.id),
+      this.reader.isReading(row.id) || this.sender.isSending(row.id),
       this.subscriptions.contactsOf(row.id)
     )
   }

@@ -280,7 +280,7 @@ describe('families of analysis', () => {
 
   test('reads again after a command, also during an older reading', async () => {
     for (const type of ['wo:Faces', 'wo:Perimeter']) {
-      const older = t.app.devices.read(ids.get('cam-slipway')!)
+      const older = t.app.devices.reader.read(ids.get('cam-slipway')!)
       const after = await ask<DeviceView>('PUT', path('cam-slipway', '/channels/analytics/mode'), {
         type
       })

@@ -192,7 +192,7 @@ async function readDevices(
   step('devices', 0, rows.length)
   await mapConcurrent(AT_ONCE, rows, async ({ id }) => {
     if (signal.aborted) return
-    await devices.readAfresh(id)
+    await devices.reader.readAfresh(id)
     const row = await readDevice(database, id)
     const { name, state, trouble } = row
     if (isReachable(state)) {
