@@ -311,7 +311,7 @@ export async function makeApp({
   if (web && existsSync(web)) await servePage(http, web)
 
   await runs.resume()
-  await proving.resume()
+  await proving.runs.stopLeft()
   await clips.resume()
   await handover.resume()
   queue.start()

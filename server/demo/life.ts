@@ -328,13 +328,13 @@ export class DemoLife {
 
   private async prove(story: Story): Promise<void> {
     const { proving } = this.parts
-    const { id } = await proving.start(
+    const { id } = await proving.runs.start(
       DEMO_SITE,
       undefined,
       await this.author(story.people.installs)
     )
     for (;;) {
-      const run = await proving.view(id)
+      const run = await proving.runs.view(id)
       this.step(run.done / Math.max(1, run.asked))
       if (run.state !== 'running') return
       await pause(LOOK_MS, undefined, { signal: this.stop.signal })

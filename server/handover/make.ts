@@ -232,16 +232,16 @@ async function runChecks(
   }
   step('checks', 0, stale.length)
   try {
-    const { id } = await proving.start(
+    const { id } = await proving.runs.start(
       site,
       stale.map(({ camera, check }) => ({ camera, check: check.id })),
       author
     )
-    let run = await proving.view(id)
+    let run = await proving.runs.view(id)
     while (run.state === 'running') {
-      if (signal.aborted) await proving.stop(id).catch(() => {})
+      if (signal.aborted) await proving.runs.stop(id).catch(() => {})
       await pause(LOOK_MS)
-      run = await proving.view(id)
+      run = await proving.runs.view(id)
       step('checks', run.done, run.asked)
     }
     if (run.done < run.asked)

@@ -44,16 +44,16 @@ export function provingRoutes(
   app.post('/proving/runs', allow(INSTALLER, { body: someChecks }), async (request, reply) =>
     reply
       .status(201)
-      .send(await proving.start(request.site, request.body.checks, authorOf(request)))
+      .send(await proving.runs.start(request.site, request.body.checks, authorOf(request)))
   )
   app.get('/proving/runs/:id', allow(INSTALLER, { params: aRun }), ({ params }) =>
-    proving.view(params.id)
+    proving.runs.view(params.id)
   )
   app.post('/proving/runs/:id/stop', allow(INSTALLER, { params: aRun }), ({ params }) =>
-    proving.stop(params.id)
+    proving.runs.stop(params.id)
   )
   app.post('/proving/runs/:id/go-on', allow(INSTALLER, { params: aRun }), ({ params }) =>
-    proving.resumeRun(params.id)
+    proving.runs.resume(params.id)
   )
   app.get(
     '/cameras/:camera/checks/:id/result',
