@@ -90,16 +90,6 @@ describe('tracker', () => {
     expect(found).toHaveLength(1)
   })
 
-  test('what came out from behind a post in two pieces is one target when the post is passed', () => {
-    const found = follow(
-      frames(60, (i) =>
-        i < 8 ? [blob(100, 100, 1, 10, 16), blob(103, 120, 1, 4, 8)] : [blob(100 + 2 * (i - 8), 99)]
-      )
-    )
-    // The legs are followed for a second more, as if they were hidden, and then no longer.
-    expect(found.map(({ rows }) => rows.at(-1)!.frame)).toEqual([8, 60])
-  })
-
   test('a long patch that slides to and fro along itself is no target; one that gets on is', () => {
     const [tape] = follow(frames(60, (i) => [blob(100 + 25 * Math.sin(i / 9), 80, 1, 70, 3)]))
     expect(isKept(tape!, 10)).toBe(false)

@@ -27,25 +27,6 @@ function joined(a: Blob, b: Blob): Blob {
   }
 }
 
-/** A piece has less than this of the area of what it belongs to. */
-const PIECE = 1 / 4
-/** So much of its width lies in the same columns. */
-const PIECE_WITHIN = 0.8
-
-/**
- * Whether what was followed for a while is a piece of another one, as legs are which came out from behind a post first:
- * who stands no farther away than somebody is not so much smaller.
- */
-const isPieceOfOne = ({ box }: Followed, all: readonly Followed[]): boolean =>
-  all.some(({ box: other }) => {
-    const common = Math.min(box.x + box.w, other.x + other.w) - Math.max(box.x, other.x)
-    return (
-      box.w * box.h < PIECE * other.w * other.h &&
-      common > PIECE_WITHIN * box.w &&
-      box.y + box.h >= other.y + other.h
-    )
-  })
-
 /**
  * The parts of an assignment that have nothing to do with each other: rows and columns that are linked by possible
  * pairs. The cheapest assignment of each is that of all, found in a fraction of the time where much moves, as in leaves.
@@ -167,18 +148,17 @@ export class Tracker {
           !result.targets.has(target) &&
           overlap(target.box, blob) > 0.5 * target.box.w * target.box.h
       )
-      const whole = members.filter((target) => !isPieceOfOne(target, members))
-      if (whole.length < 2 || !this.isGroup(blob, whole, blobs)) continue
+      if (members.length < 2 || !this.isGroup(blob, members, blobs)) continue
       result.blobs.add(blob)
-      whole.sort((a, b) => a.box.x + a.box.w / 2 - (b.box.x + b.box.w / 2))
-      whole.forEach((target, i) => {
+      members.sort((a, b) => a.box.x + a.box.w / 2 - (b.box.x + b.box.w / 2))
+      members.forEach((target, i) => {
         result.targets.add(target)
         const { box } = target
         // The outermost members touch the patch's sides, the lowest its foot; the others go where they were going.
         let cx = box.x + box.w / 2
         if (i === 0) cx = blob.x + Math.min(box.w, blob.w) / 2
-        else if (i === whole.length - 1) cx = blob.x + blob.w - Math.min(box.w, blob.w) / 2
-        const lowest = Math.max(...whole.map((m) => m.box.y + m.box.h))
+        else if (i === members.length - 1) cx = blob.x + blob.w - Math.min(box.w, blob.w) / 2
+        const lowest = Math.max(...members.map((m) => m.box.y + m.box.h))
         const foot = box.y + box.h + (blob.y + blob.h - lowest)
         target.correctInGroup(cx, foot, frame)
       })

@@ -27,9 +27,8 @@ const UNSETTLED_GAP = 4
 const SETTLED_GAP = 12
 /** Seconds after which it is asked again when there is a look anyway. */
 const BESIDE_GAP = 0.5
-/** A target that has grown this much shows more than it did; by so much, only a part of it was seen before. */
+/** A target that has grown this much shows more than it did. */
 const GROWN = 1.4
-const GROWN_MUCH = 2
 /** Answers agree when this much of their likelihood is of one class, and suffice when that is so much in all. */
 const AGREED = 2 / 3
 const ENOUGH = 0.8
@@ -75,8 +74,8 @@ export function needOf(
   }
   const waited = (frame - asked.frame) / fps + 1e-9
   if (waited < BESIDE_GAP) return 'none'
-  if (height >= GROWN_MUCH * asked.height) return 'again'
-  const gap = isSettled(told) && height < GROWN * asked.height ? SETTLED_GAP : UNSETTLED_GAP
+  const settled = isSettled(told)
+  const gap = settled && height < GROWN * asked.height ? SETTLED_GAP : UNSETTLED_GAP
   return waited >= gap ? 'again' : 'beside'
 }
 

@@ -11,8 +11,6 @@ export const FACES_SIZE = 256
 const MESH_SIZE = 192
 const MESH_MARGIN = 1.5
 
-const square = (side: number): FrameSize => ({ width: side, height: side })
-
 /** A face, in pixels of the whole picture. */
 export interface SeenFace extends Box {
   /** 0 to 1: that the landmarks found are those of a face. */
@@ -68,7 +66,7 @@ export class FaceDetector {
    * @returns one face for each tile at most: the likeliest
    */
   look(picture: Uint8Array, size: FrameSize, tiles: readonly Tile[]): SeenFace[] {
-    const candidates = this.candidates(cutTiles(picture, size, tiles, square(FACES_SIZE)))
+    const candidates = this.candidates(cutTiles(picture, size, tiles, FACES_SIZE))
     return tiles.flatMap((tile) => {
       const found = candidates
         .filter((one) => tileOf(one, tiles) === tile)
@@ -84,7 +82,7 @@ export class FaceDetector {
       rgb,
       [1, FACES_SIZE, FACES_SIZE, 3],
       ['Identity', 'Identity_1', 'Identity_2', 'Identity_3'],
-      { values: { times: 1 / 127.5, plus: -1 } }
+      { times: 1 / 127.5, plus: -1 }
     ) as [Float32Array, Float32Array, Float32Array, Float32Array]
     const found: (Box & { likelihood: number })[] = []
     ANCHORS.forEach(([ax, ay], i) => {
@@ -108,10 +106,10 @@ export class FaceDetector {
     const from = { x: x + w / 2 - side / 2, y: y + h / 2 - side / 2, side }
     const to = { x: 0, y: 0, side: MESH_SIZE }
     const [sure, flat] = this.mesh.run(
-      cutTiles(picture, size, [{ from, to }], square(MESH_SIZE)),
+      cutTiles(picture, size, [{ from, to }], MESH_SIZE),
       [1, MESH_SIZE, MESH_SIZE, 3],
       ['Identity_1', 'Identity_2'],
-      { values: { times: 1 / 255, plus: 0 } }
+      { times: 1 / 255, plus: 0 }
     ) as [Float32Array, Float32Array]
     const likelihood = sure[0]!
     if (!(likelihood >= LEAST_FACE)) return null

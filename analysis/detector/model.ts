@@ -10,21 +10,15 @@ import { said } from '../../core/messages/said.ts'
 export interface Model {
   /**
    * @param bytes a picture, 0 to 255 @param shape of it, the batch first
-   * @param outputs which of its outputs are wanted, by name @returns these outputs, flat, in that order
+   * @param outputs which of its outputs are wanted, by name @param values what the network takes: bytes, so changed
+   * @returns these outputs, flat, in that order
    */
   run(
     bytes: Uint8Array,
     shape: [number, number, number, number],
     outputs: string[],
-    options?: RunOptions
+    values?: Values
   ): Float32Array[]
-}
-
-export interface RunOptions {
-  /** What the network takes: bytes, so changed. */
-  values?: Values
-  /** Whole numbers that the network holds and that hang on the picture's size, by their name. */
-  constants?: Readonly<Record<string, number | readonly number[]>>
 }
 
 /** Values of a picture that a network takes: its bytes times something, and something added. */
@@ -40,9 +34,7 @@ export type Changes = Readonly<
 
 /** Of a graph model's JSON, what is read here. */
 interface GraphFile {
-  modelTopology: {
-    node: { op: string; attr?: { shape?: { shape: { dim: { size: string }[] } } } }[]
-  }
+  modelTopology: object
   weightsManifest: { weights: Core.io.WeightsManifestEntry[] }[]
   format: string
   signature: object
@@ -110,9 +102,6 @@ export async function loadModel(name: string, changes: Changes = {}): Promise<Mo
   const core = await tensors()
   const { loadGraphModel } = await import('@tensorflow/tfjs-converter')
   const { modelTopology, format, signature } = graph
-  // A picture's size is what it is given with; the file fixes one.
-  for (const { op, attr } of modelTopology.node)
-    if (op === 'Placeholder') for (const at of [1, 2]) attr!.shape!.shape.dim[at]!.size = '-1'
   const model = await loadGraphModel({
     load: () =>
       Promise.resolve({
@@ -134,14 +123,7 @@ export async function loadModel(name: string, changes: Changes = {}): Promise<Mo
     core.dispose([now, changed])
   }
   return {
-    run: (bytes, shape, outputs, { values, constants = {} } = {}) => {
-      for (const [name, constant] of Object.entries(constants)) {
-        core.dispose(model.weights[name]!)
-        const shape = typeof constant === 'number' ? [] : [constant.length]
-        model.weights[name] = [core.tensor([constant].flat(), shape, 'int32')]
-      }
-      return run(core, model, bytes, shape, outputs, values)
-    }
+    run: (bytes, shape, outputs, values) => run(core, model, bytes, shape, outputs, values)
   }
 }
 

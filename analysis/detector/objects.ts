@@ -1,37 +1,11 @@
 import type { Box } from '../../core/geometry/shapes.ts'
 import type { TargetClass } from '../../core/targets/classes.ts'
-import type { FrameSize } from '../frames.ts'
 import { iou } from '../target.ts'
 import { classOfLabel, LABELS_OF_TARGETS } from './labels.ts'
-import { loadModel, type Changes, type Model, type RunOptions } from './model.ts'
-import type { Tile } from './tiles.ts'
+import { loadModel, type Changes, type Model } from './model.ts'
 
-/** Pixels, both ways, of the largest picture that the object detector takes. */
+/** Pixels, both ways, of the picture that the object detector takes. */
 export const SEEN_SIZE = 512
-/** Its sides are multiples of this: by so much the network makes a picture smaller before it makes it larger again. */
-const STEP = 32
-
-/** The least picture that holds what is laid out: what is empty takes as long to look at as what is not. */
-export function shownSize(tiles: readonly Tile[]): FrameSize {
-  const upTo = (ends: number[]): number => STEP * Math.ceil(Math.max(...ends) / STEP)
-  return {
-    width: upTo(tiles.map(({ to }) => to.x + to.side)),
-    height: upTo(tiles.map(({ to }) => to.y + to.side))
-  }
-}
-
-/** What the network holds for pictures of 512 × 512 pixels, for another size. */
-function constantsOf({ width, height }: FrameSize): RunOptions['constants'] {
-  const head = 'tower_0/CenternetHead'
-  return {
-    [`${head}/c5_upsample/up_sampling2d/mul`]: [height / 16, width / 16],
-    [`${head}/c4_upsample/up_sampling2d_1/mul`]: [height / 8, width / 8],
-    [`${head}/c3_upsample/up_sampling2d_2/mul`]: [height / 4, width / 4],
-    // Places in what it gives, four pixels apart: how many there are, and in a row.
-    'tower_0/BatchGather/concat': [(height / 4) * (width / 4), 4],
-    'tower_0/strided_slice_6': width / 4
-  }
-}
 
 /** Something that the detector sees, in pixels of the picture that it was given. */
 export interface Detected extends Box {
@@ -74,12 +48,10 @@ export class ObjectDetector {
     return new ObjectDetector(await loadModel('centernet', ONLY_TARGETS))
   }
 
-  /** @param rgb three bytes a pixel @param size of it, by `shownSize` @returns what is seen, the most likely first */
-  look(rgb: Uint8Array, size: FrameSize): Detected[] {
+  /** @param rgb three bytes a pixel, `SEEN_SIZE` both ways @returns what is seen, the most likely first */
+  look(rgb: Uint8Array): Detected[] {
     // Rows of left, top, right, bottom, likelihood and label, the most likely first.
-    const [rows] = this.model.run(rgb, [1, size.height, size.width, 3], ['tower_0/detections'], {
-      constants: constantsOf(size)
-    }) as [Float32Array]
+    const rows = this.model.run(rgb, [1, SEEN_SIZE, SEEN_SIZE, 3], ['tower_0/detections'])[0]!
     const found: Detected[] = []
     for (let i = 0; i + 6 <= rows.length; i += 6) {
       const [left = 0, top = 0, right = 0, bottom = 0, likelihood = 0, label = -1] = rows.subarray(

@@ -59,15 +59,15 @@ export const tileOf = (box: Box, tiles: readonly Tile[]): Tile | undefined =>
  * Cuts tiles out of a picture.
  *
  * @param bgr three bytes a pixel: blue, green, red @param size of the picture
- * @param shown size of what is made @returns three bytes a pixel: red, green, blue; grey where nothing is
+ * @param side pixels both ways of what is made @returns three bytes a pixel: red, green, blue; grey where nothing is
  */
 export function cutTiles(
   bgr: Uint8Array,
   size: FrameSize,
   tiles: readonly Tile[],
-  shown: FrameSize
+  side: number
 ): Uint8Array {
-  const out = new Uint8Array(shown.width * shown.height * 3).fill(114)
+  const out = new Uint8Array(side * side * 3).fill(114)
   for (const { from, to } of tiles) {
     const scale = from.side / to.side
     // Scaled down, each pixel is the mean of those that it covers; scaled up, a mix of the four around it.
@@ -107,7 +107,7 @@ export function cutTiles(
           }
         }
         if (!n) continue
-        const at = 3 * ((to.y + row) * shown.width + to.x + column)
+        const at = 3 * ((to.y + row) * side + to.x + column)
         out[at] = r / n + 0.5
         out[at + 1] = g / n + 0.5
         out[at + 2] = b / n + 0.5

@@ -2,7 +2,7 @@ import { parentPort } from 'node:worker_threads'
 import { InputError } from '../../core/errors.ts'
 import { FaceDetector } from './faces.ts'
 import type { Answer, Question } from './inWorker.ts'
-import { ObjectDetector, shownSize } from './objects.ts'
+import { ObjectDetector, SEEN_SIZE } from './objects.ts'
 import { cutTiles } from './tiles.ts'
 
 /** The detector in a thread of its own, beside the tracker; see inWorker.ts for the other end. */
@@ -12,10 +12,7 @@ try {
   parentPort!.on('message', ({ id, what, picture, size, tiles }: Question) => {
     try {
       if (what === 'faces') tell({ type: 'faces', id, seen: faces.look(picture, size, tiles) })
-      else {
-        const shown = shownSize(tiles)
-        tell({ type: 'seen', id, seen: objects.look(cutTiles(picture, size, tiles, shown), shown) })
-      }
+      else tell({ type: 'seen', id, seen: objects.look(cutTiles(picture, size, tiles, SEEN_SIZE)) })
     } catch (error) {
       tell({ type: 'failed', message: (error as Error).stack ?? String(error) })
     }

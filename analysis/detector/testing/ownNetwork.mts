@@ -2,13 +2,13 @@ import { execFileSync } from 'node:child_process'
 import { iou } from '../../target.ts'
 import { classOfLabel } from '../labels.ts'
 import { loadModel } from '../model.ts'
-import { ObjectDetector, SEEN_SIZE, shownSize } from '../objects.ts'
+import { ObjectDetector, SEEN_SIZE } from '../objects.ts'
 import { cutTiles, layOut, type Tile } from '../tiles.ts'
 
 /**
- * What the network says as the package ships it, with all of its labels and in its own size of picture, beside what it
- * says as it is used here, as JSON; in a process of its own, because the runtime of the network does not load in the
- * test runner. Photographs of Debian's opencv-doc.
+ * What the network says as the package ships it, with all of its labels, beside what it says as it is used here, as
+ * JSON; in a process of its own, because the runtime of the network does not load in the test runner. Photographs of
+ * Debian's opencv-doc.
  */
 const samples = '/usr/share/doc/opencv-doc/examples/data'
 const least = 0.3 // As `ObjectDetector` takes them, and each thing once.
@@ -63,7 +63,7 @@ const picture = (file: string, { width, height }: { width: number; height: numbe
     )
   )
 
-/** Squares on the walkers of the campus: as many as two rows of two or of three hold, or one row. */
+/** Squares on the walkers of the campus. */
 const campus: readonly Tile['from'][] = [
   { x: 100, y: 100, side: 200 },
   { x: 300, y: 100, side: 150 },
@@ -95,16 +95,8 @@ const looks = [
 ].map(({ file, size, at, squares }) => {
   const bgr = picture(file, size, at)
   const tiles = layOut(squares, SEEN_SIZE)
-  const shown = shownSize(tiles)
-  const square = { width: SEEN_SIZE, height: SEEN_SIZE }
-  const full = cutTiles(bgr, size, tiles, square)
-  return {
-    shown,
-    own: wholeLook(full),
-    /** The same picture, and the least one that holds the tiles. */
-    same: used.look(full, square),
-    small: used.look(cutTiles(bgr, size, tiles, shown), shown)
-  }
+  const shown = cutTiles(bgr, size, tiles, SEEN_SIZE)
+  return { own: wholeLook(shown), used: used.look(shown) }
 })
 
 process.stdout.write(JSON.stringify(looks))
