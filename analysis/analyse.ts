@@ -63,7 +63,7 @@ export async function analyse(
     footage.duration === null ? null : Math.max(1, Math.round(footage.duration * footage.fps))
   // First, as it refuses a wrong grid: nothing has been started then that would go on.
   const measuring = new MeasuringThread(grid, size, footage.fps)
-  // It takes most of a second to load, in a thread of its own, as OpenCV does in this one.
+  // The detector takes most of a second to load in its thread; OpenCV loads in this one meanwhile.
   const starting = withDetector ? startDetector() : noDetector
   // Whoever waits for it below is told; if nobody comes to that, it must not count as unhandled.
   starting.catch(() => {})

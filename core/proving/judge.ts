@@ -84,10 +84,10 @@ export function judge(
 ): Verdict {
   const check = reported ? asLive(planned) : planned
   const d = setting.camera.detections.find(({ id }) => id === check.detection)
-  if (!d) return { ...nothing, outcome: 'failed', sentence: said('verdicts.detectionGone') }
+  if (!d) return { ...NOTHING_SEEN, outcome: 'failed', sentence: said('verdicts.detectionGone') }
   if (!d.enabled)
     return {
-      ...nothing,
+      ...NOTHING_SEEN,
       outcome: 'failed',
       sentence: said('verdicts.switchedOff', d.name),
       misses: check.expect.what === 'trigger' ? 1 : 0
@@ -146,7 +146,8 @@ export function judge(
   }
 }
 
-const nothing = {
+/** Of a verdict, what is seen when nothing was judged. */
+export const NOTHING_SEEN = {
   seen: [],
   frame: 1,
   time: 0,

@@ -1,7 +1,7 @@
 import { saidOfError } from '../../core/errors.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { said } from '../../core/messages/said.ts'
-import type { Verdict } from '../../core/proving/judge.ts'
+import { NOTHING_SEEN, type Verdict } from '../../core/proving/judge.ts'
 import type { NamedCheck, ProofRunView, Turn } from '../../core/proving/views.ts'
 import type { Clips } from '../clips/service.ts'
 import type { Database } from '../database.ts'
@@ -166,18 +166,8 @@ export class ProofRuns {
             (error: unknown): Verdict | null => {
               if (running.stop) return null
               this.log(error)
-              return {
-                outcome: 'failed',
-                sentence: said('verdicts.notRun', saidOfError(error)),
-                seen: [],
-                frame: 1,
-                time: 0,
-                readings: [],
-                effects: [],
-                hits: 0,
-                misses: 0,
-                false: 0
-              }
+              const sentence = said('verdicts.notRun', saidOfError(error))
+              return { ...NOTHING_SEEN, outcome: 'failed', sentence }
             }
           )
           if (verdict)
