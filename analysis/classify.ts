@@ -109,6 +109,8 @@ function travels(rows: readonly SeenRow[], fps: number): boolean {
  */
 const TOLD_SECONDS = 12
 const TOLD_HALF_LIFE_SECONDS = 12
+/** A camera that looks at every picture would have known it by then; the detector looks at one in two seconds at most. */
+const TOLD_BEFORE_SECONDS = 1
 
 /** The class of a row, and its share of all that was voted, 0 to 1; 0 while it is unknown. */
 interface RowClass {
@@ -117,7 +119,7 @@ interface RowClass {
 }
 
 /**
- * The class of each row of a target, looking only back.
+ * The class of each row of a target, looking only back; what the detector said counts from a second before.
  *
  * @param told what the detector said of it, in the order of frames
  */
@@ -130,13 +132,14 @@ export function classify(
   const shape = new Votes(HALF_LIFE_SECONDS * fps)
   const detector = new Votes(TOLD_HALF_LIFE_SECONDS * fps)
   const needed = MIN_VOTES_SECONDS * fps
+  const before = TOLD_BEFORE_SECONDS * fps
   const recent: SeenRow[] = []
   let answered = 0
   let settled = false
   return rows.map((row, index) => {
     shape.fade()
     detector.fade()
-    for (; answered < told.length && told[answered]!.frame <= row.frame; answered++) {
+    for (; answered < told.length && told[answered]!.frame <= row.frame + before; answered++) {
       const { cls, likelihood } = told[answered]!
       detector.add(cls, TOLD_SECONDS * fps * likelihood)
     }

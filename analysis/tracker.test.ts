@@ -183,11 +183,23 @@ describe('classes', () => {
       expect(wavering((i) => 100 + 8 * Math.sin(i / 2), first)).toEqual(new Set(['unknown']))
       expect(wavering((i) => 50 + 3 * i, first)).toEqual(new Set(['unknown', 'person']))
     }
-    const leaving = classify(
-      rows(0).map((r) => ({ ...r, x: 0 })),
-      10,
-      size
-    ).map(({ cls }) => cls)
+    const cut = rows(0).map((r) => ({ ...r, x: 0 }))
+    const leaving = classify(cut, 10, size).map(({ cls }) => cls)
     expect(new Set(leaving)).toEqual(new Set(['unknown']))
+  })
+
+  test('what the detector says counts from a second before the picture that it is about', () => {
+    const rows = Array.from({ length: 40 }, (_, i) => ({
+      ...{ frame: i + 101, x: 0, y: 60, w: 14, h: 40 },
+      ...{ measured: true, area: 400, wavers: false }
+    }))
+    const told = [
+      { frame: 121, cls: 'animal' as const, likelihood: 0.4 },
+      { frame: 131, cls: 'vehicle' as const, likelihood: 0.9 }
+    ]
+    const classes = classify(rows, 10, { width: 320, height: 180 }, told).map(({ cls }) => cls)
+    expect(classes.slice(0, 10)).toEqual(Array(10).fill('unknown'))
+    expect(classes.slice(10, 20)).toEqual(Array(10).fill('animal'))
+    expect(classes.slice(20)).toEqual(Array(20).fill('vehicle'))
   })
 })

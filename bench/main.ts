@@ -100,10 +100,11 @@ function madeClip(seconds: number, together: number): Tracks {
   return tracksFromRows(rows, 10)
 }
 
-/** Of the rows of tracks longer than 2 s, the share whose class is person. */
+/** Of the rows of tracks longer than 2 s, the share whose class is person; vehicles that are parked all the time apart. */
 function peopleIn(tracks: Tracks): number {
   const classes = spansOf(tracks)
     .filter(({ from, to }) => to - from > 2)
+    .filter(({ cls, from, to }) => !(cls === 'vehicle' && to - from > 70))
     .flatMap(({ rows }) => rows.map((row) => CLASSES[tracks.cls[row]!]))
   return classes.filter((cls) => cls === 'person').length / classes.length
 }

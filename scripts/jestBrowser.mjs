@@ -1,3 +1,4 @@
+import './coverageSession.mjs'
 import { TestEnvironment } from 'jest-environment-jsdom'
 
 /** Node's own would keep the process of the tests from ending. */

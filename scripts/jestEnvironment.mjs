@@ -1,3 +1,4 @@
+import './coverageSession.mjs'
 import vm from 'node:vm'
 import { TestEnvironment } from 'jest-environment-node'
 
