@@ -62,10 +62,10 @@ describe('spans as sets', () => {
           utc('2026-06-02T00:00Z')
         )
         const h = calendar.hours(schedule('s', { mon: spans.map(([a, b]) => [text(a), text(b)]) }))
-        for (let m = 0; m < 1440; m += 7)
-          expect(holds(h, utc('2026-06-01T00:00Z') + m * 60_000)).toBe(
-            spans.some(([a, b]) => m >= a && m < b)
-          )
+        const minutes = Array.from({ length: 206 }, (_, i) => 7 * i)
+        expect(minutes.filter((m) => holds(h, utc('2026-06-01T00:00Z') + m * 60_000))).toEqual(
+          minutes.filter((m) => spans.some(([a, b]) => m >= a && m < b))
+        )
         for (let i = 2; i < h.length; i += 2) expect(h[i]).toBeGreaterThan(h[i - 1]!)
       })
     )

@@ -66,6 +66,8 @@ describe('schedules as iCalendar', () => {
       const to = from + 360 * 86_400_000
       const theirs = expanded(writeCalendar(s, site, from), to).sort((a, b) => a[0] - b[0])
       const ours = new Calendar(site.timeZone, site.position, from, to).hours(s)
+      // One comparison for all of them: an expectation for each would take most of the time.
+      const [armedByTheirs, armedByOurs]: [string[], string[]] = [[], []]
       let k = 0
       for (let t = Math.ceil(from / 900_000) * 900_000; t < to; t += 900_000) {
         if (changes.includes(DateTime.fromMillis(t, { zone: site.timeZone }).toISODate()!)) continue
@@ -74,12 +76,13 @@ describe('schedules as iCalendar', () => {
         const near = theirs
           .slice(k, k + 6)
           .some(([a, b]) => Math.abs(a - t) < 1000 || Math.abs(b - t) < 1000)
-        if (!near)
-          expect([
-            new Date(t).toISOString(),
-            theirs.slice(k, k + 6).some(([a, b]) => t >= a && t < b)
-          ]).toEqual([new Date(t).toISOString(), holds(ours, t)])
+        if (near) continue
+        const at = new Date(t).toISOString()
+        if (theirs.slice(k, k + 6).some(([a, b]) => t >= a && t < b)) armedByTheirs.push(at)
+        if (holds(ours, t)) armedByOurs.push(at)
       }
+      expect(armedByTheirs.length).toBeGreaterThan(0)
+      expect(armedByOurs).toEqual(armedByTheirs)
     }
   })
 
