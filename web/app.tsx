@@ -113,7 +113,9 @@ function WatchersPlaces({ role }: { role: Role }): ReactNode {
       {role === 'operator' && <Route path="/handover" element={<HandoverPlace role={role} />} />}
       <Route
         path="*"
-        element={<EmptyPlace name={msg.noAccess} what={msg.yourRoleIsThis(roles[role])} />}
+        element={
+          <EmptyPlace name={msg.noAccess} what={msg.yourRoleIsThis(roles[role])} on="watch" />
+        }
       />
     </Routes>
   )

@@ -1,10 +1,13 @@
 import { problemWords } from '../../core/messages/errorWords.ts'
+import { benchPlace as msg } from '../../core/messages/en/bench/bench.ts'
 import { common } from '../../core/messages/en/common.ts'
 import { Alert } from 'antd'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Navigate, useParams } from 'react-router'
 import type { BenchView } from '../../core/api.ts'
+import { ApiError } from '../../core/apiError.ts'
 import { useBench, useSite } from '../api/queries.ts'
+import { EmptyPlace } from '../shell/EmptyPlace.tsx'
 import { Bench } from './Bench.tsx'
 import { BenchDocument } from './document.ts'
 import { stepsOfTab } from '../sync/stepsOfTab.ts'
@@ -18,15 +21,20 @@ export function BenchPlace(): ReactNode {
   if (!camera) {
     if (site.error)
       return <Alert className="notice" type="error" showIcon title={problemWords(site.error)} />
-    const first = site.data?.cameras.find((c) => c.clip) ?? site.data?.cameras[0]
+    if (!site.data) return <p className="waiting">{common.loading}</p>
+    const first = site.data.cameras.find((c) => c.clip) ?? site.data.cameras[0]
     return first ? (
       <Navigate to={`/bench/${first.id}`} replace />
     ) : (
-      <p className="waiting">{common.loading}</p>
+      <EmptyPlace name={msg.noCameras} what={msg.addOneFirst} />
     )
   }
   if (bench.error && !bench.data)
-    return <Alert className="notice" type="error" showIcon title={problemWords(bench.error)} />
+    return bench.error instanceof ApiError && bench.error.status === 404 ? (
+      <EmptyPlace name={msg.noSuchCamera} what={msg.itMayHaveBeenDeleted} />
+    ) : (
+      <Alert className="notice" type="error" showIcon title={problemWords(bench.error)} />
+    )
   if (!bench.data) return <p className="waiting">{common.loading}</p>
   return <WithDocument key={camera} view={bench.data} />
 }

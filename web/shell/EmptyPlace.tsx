@@ -2,14 +2,26 @@ import { emptyPlace as msg } from '../../core/messages/en/shell.ts'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 
-/** A page with nothing on it but why, and the way on. */
-export function EmptyPlace({ name, what }: { name: string; what: string }): ReactNode {
+/**
+ * A page with nothing on it but why, and the way on.
+ *
+ * @param on the place to go on from
+ */
+export function EmptyPlace({
+  name,
+  what,
+  on = 'site'
+}: {
+  name: string
+  what: string
+  on?: 'site' | 'watch'
+}): ReactNode {
   return (
     <main className="empty-place">
       <h1>{name}</h1>
       <p>{what}</p>
       <p>
-        <Link to="/bench">{msg.goToTheBench}</Link>
+        <Link to={`/${on}`}>{on === 'site' ? msg.goToTheSite : msg.goToWatch}</Link>
       </p>
     </main>
   )

@@ -13,7 +13,7 @@ export function inApp(part: ReactNode, address = '/', timeZone = 'UTC'): ReactNo
   enterSite('s')
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   client.setQueryDefaults(['site'], { staleTime: Infinity })
-  client.setQueryData(['site'], { name: 'Site', timeZone })
+  client.setQueryData(['site'], { name: 'Site', timeZone, cameras: [] })
   return (
     <MemoryRouter initialEntries={[address]}>
       <QueryClientProvider client={client}>

@@ -21,7 +21,8 @@ export const places = messages({
 })
 
 export const emptyPlace = messages({
-  goToTheBench: 'Open the Bench'
+  goToTheSite: 'Open the site page',
+  goToWatch: 'Open Watch'
 })
 
 export const serverNote = messages({

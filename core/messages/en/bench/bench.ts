@@ -14,6 +14,13 @@ export const benchBar = messages({
   keyboardShortcuts: 'Keyboard shortcuts'
 })
 
+export const benchPlace = messages({
+  noCameras: 'No cameras',
+  addOneFirst: 'Add a camera on the site page, or find devices on the network.',
+  noSuchCamera: 'No such camera',
+  itMayHaveBeenDeleted: 'The site has no camera at this address. It may have been deleted.'
+})
+
 export const contexts = messages({
   isReadOutsideOf: (what: string) => `${what} is read outside of the Bench`,
   whatIsDrawn: 'What is drawn',
