@@ -36,3 +36,7 @@ export class ApiError extends Failure {
     this.view = view
   }
 }
+
+/** Whether asking again may help: what the server refuses, it refuses again. */
+export const mayPass = (error: unknown): boolean =>
+  !(error instanceof ApiError) || error.status === 0 || error.status >= 500

@@ -5,13 +5,18 @@ import { createRoot } from 'react-dom/client'
 import '@fontsource-variable/atkinson-hyperlegible-next/index.css'
 import '@fontsource-variable/atkinson-hyperlegible-mono/index.css'
 import './styles.css'
+import { mayPass } from '../core/apiError.ts'
 import { openSession } from './accounts/useSession.ts'
 import { here } from './api/here.ts'
 import { benchOf, siteQuery } from './api/queries.ts'
 import { codeOf } from './app.tsx'
 import { Root, isPhone } from './Root.tsx'
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (failures, error) => failures < 1 && mayPass(error), staleTime: 2000 }
+  }
+})
 
 // What is shown first is asked for before React begins: a place comes up together with the bar above it. What is wrong
 // with it is said where it is shown.

@@ -1,7 +1,7 @@
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { document as msg } from '../../core/messages/en/sync.ts'
-import { ApiError } from '../../core/apiError.ts'
+import { ApiError, mayPass } from '../../core/apiError.ts'
 import { canonical } from '../../core/history/states.ts'
 import type { SyncedKind } from './kinds.ts'
 import { noteLeaving } from './leaving.ts'
@@ -255,7 +255,7 @@ export abstract class SyncedDocument<V, S extends SyncState<V>> {
       this.error = null
     } catch (error) {
       this.error = problemWords(error)
-      retry = !(error instanceof ApiError) || error.status === 0 || error.status >= 500
+      retry = mayPass(error)
     } finally {
       this.saving = false
     }
