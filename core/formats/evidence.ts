@@ -4,6 +4,7 @@ import * as v from 'valibot'
 import type { ArmInputs } from '../arming/armInputs.ts'
 import { InputError } from '../errors.ts'
 import type { Expected } from '../proving/score.ts'
+import { parseJson, readJsonLines } from './lines.ts'
 import { DIRECTIONS, type Plan } from './plan.ts'
 import { parseWith } from '../schema/parse.ts'
 
@@ -21,20 +22,12 @@ const InputsSchema = v.record(
   v.array(v.strictObject({ at: instant, set: bool }), coded('formats.mustBeAListOf13'))
 )
 
-const json = (text: string, place: string): unknown => {
-  try {
-    return JSON.parse(text.replace(/^\uFEFF/, ''))
-  } catch (error) {
-    throw new InputError(place, said('formats.isNotJson', (error as Error).message))
-  }
-}
-
 /**
  * Reads `{"panel": [{"at": ISO, "set": true}]}`; the changes may come in any order.
  * @throws InputError with the path
  */
 export function readArmInputs(text: string): ArmInputs {
-  const inputs = parseWith(InputsSchema, json(text, '$'))
+  const inputs = parseWith(InputsSchema, parseJson(text, '$'))
   return Object.fromEntries(
     Object.entries(inputs).map(([id, changes]) => [
       id,
@@ -63,21 +56,8 @@ const ExpectedSchema = v.strictObject({
 /** Reads expected triggers as JSON lines. @throws InputError with the line and what would be right */
 export function readExpected(text: string, plan: Plan, camera: string): Expected[] {
   const known = plan.cameras.find((c) => c.id === camera)?.detections.map((d) => d.id) ?? []
-  return text.split(/\r?\n/).flatMap((line, index) => {
-    if (line.trim() === '') return []
-    const place = `line ${index + 1}`
-    const value = json(line, place)
-    try {
-      const expected = parseWith(ExpectedSchema, value)
-      if (!known.includes(expected.detection))
-        throw new InputError(
-          '$.detection',
-          said('formats.isNotIn', expected.detection, known.join(', '))
-        )
-      return expected
-    } catch (error) {
-      if (error instanceof InputError) throw new InputError(`${place}, ${error.place}`, error.said)
-      throw error
-    }
+  return readJsonLines(text, ExpectedSchema, ({ detection }) => {
+    if (!known.includes(detection))
+      throw new InputError('$.detection', said('formats.isNotIn', detection, known.join(', ')))
   })
 }

@@ -1,6 +1,7 @@
 import { said } from '../messages/said.ts'
 import { InputError } from '../errors.ts'
 import { faceKey, type Face, type Faces } from '../targets/faces.ts'
+import { eachLine } from './lines.ts'
 import type { PictureSize } from './mot.ts'
 
 /**
@@ -11,36 +12,31 @@ import type { PictureSize } from './mot.ts'
  */
 export function readFaces(text: string, size: PictureSize): Faces {
   const faces = new Map<string, Face>()
-  text
-    .replace(/^\uFEFF/, '')
-    .split(/\r\n|\n|\r/)
-    .forEach((line, index) => {
-      if (line.trim() === '') return
-      const place = `line ${index + 1}`
-      const cells = line.split(',').map((cell) => cell.trim())
-      if (cells.length < 6 || cells.length > 8)
-        throw new InputError(place, said('formats.hasColumnsAFaceIs', cells.length))
-      const [frame, id, left, top, width, height] = cells.slice(0, 6).map((cell, i) => {
-        const value = cell === '' ? NaN : Number(cell)
-        if (!Number.isFinite(value))
-          throw new InputError(
-            `${place}, column ${i + 1}`,
-            said('formats.isMustBe4', cell.slice(0, 20))
-          )
-        return value
-      }) as [number, number, number, number, number, number]
-      const mask = cells[6] ?? ''
-      if (!['with', 'without', ''].includes(mask))
-        throw new InputError(`${place}, mask`, said('formats.isMustBe5', mask.slice(0, 20)))
-      faces.set(faceKey(frame, id), {
-        x: left / size.width,
-        y: top / size.height,
-        w: width / size.width,
-        h: height / size.height,
-        mask: mask === '' ? null : mask === 'with',
-        name: cells[7] || null
-      })
+  eachLine(text, (line, place) => {
+    const cells = line.split(',').map((cell) => cell.trim())
+    if (cells.length < 6 || cells.length > 8)
+      throw new InputError(place, said('formats.hasColumnsAFaceIs', cells.length))
+    const [frame, id, left, top, width, height] = cells.slice(0, 6).map((cell, i) => {
+      const value = cell === '' ? NaN : Number(cell)
+      if (!Number.isFinite(value))
+        throw new InputError(
+          `${place}, column ${i + 1}`,
+          said('formats.isMustBe4', cell.slice(0, 20))
+        )
+      return value
+    }) as [number, number, number, number, number, number]
+    const mask = cells[6] ?? ''
+    if (!['with', 'without', ''].includes(mask))
+      throw new InputError(`${place}, mask`, said('formats.isMustBe5', mask.slice(0, 20)))
+    faces.set(faceKey(frame, id), {
+      x: left / size.width,
+      y: top / size.height,
+      w: width / size.width,
+      h: height / size.height,
+      mask: mask === '' ? null : mask === 'with',
+      name: cells[7] || null
     })
+  })
   return faces
 }
 

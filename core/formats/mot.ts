@@ -2,6 +2,7 @@ import { said } from '../messages/said.ts'
 import { InputError } from '../errors.ts'
 import { CLASSES, type TargetClass } from '../targets/classes.ts'
 import { tracksFromRows, type TargetRow, type Tracks } from '../targets/tracks.ts'
+import { eachLine } from './lines.ts'
 
 /**
  * MOTChallenge text (docs/detections.md, *Files*): one row per target and frame,
@@ -42,10 +43,7 @@ export interface PictureSize {
 export function readMot(text: string, fps: number, size: PictureSize): Tracks {
   const rows: TargetRow[] = []
   const seen = new Set<string>()
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/)
-  lines.forEach((line, index) => {
-    if (line.trim() === '') return
-    const place = `line ${index + 1}`
+  eachLine(text, (line, place) => {
     const cells = line.split(',').map((cell) => cell.trim())
     if (cells.length < 6 || cells.length > 10)
       throw new InputError(place, said('formats.hasColumnsARowIs', cells.length))

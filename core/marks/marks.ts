@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
+import { readJsonLines } from '../formats/lines.ts'
 import { coded, said } from '../messages/said.ts'
-import { parseWith } from '../schema/parse.ts'
 import { number, oneOf } from '../schema/parts.ts'
 
 /** What somebody says of a trigger, or of a target that should have made one (docs/look-back.md, *Marks*). */
@@ -49,29 +49,7 @@ const LineSchema = v.strictObject({
  * @throws InputError naming the line and what would be right
  */
 export function readMarks(text: string, files: number): Mark[] {
-  const marks: Mark[] = []
-  text
-    .replace(/^\uFEFF/, '')
-    .split(/\r\n|\n|\r/)
-    .forEach((line, index) => {
-      if (line.trim() === '') return
-      const place = `line ${index + 1}`
-      let value: unknown
-      try {
-        value = JSON.parse(line)
-      } catch (error) {
-        throw new InputError(place, said('formats.isNotJson', (error as Error).message))
-      }
-      let mark: Mark
-      try {
-        mark = parseWith(LineSchema, value)
-      } catch (error) {
-        if (!(error instanceof InputError)) throw error
-        throw new InputError(`${place}, ${error.place}`, error.said)
-      }
-      if (mark.file >= files)
-        throw new InputError(`${place}, file`, said('marks.noSuchFile', mark.file, files))
-      marks.push(mark)
-    })
-  return marks
+  return readJsonLines(text, LineSchema, ({ file }) => {
+    if (file >= files) throw new InputError('file', said('marks.noSuchFile', file, files))
+  })
 }

@@ -36,6 +36,7 @@ import type { Database } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { authorOf, noteOf } from '../history/routes.ts'
 import { findClip } from '../clips/queries.ts'
+import type { Stretch } from '../clips/reported.ts'
 import type { Clips } from '../clips/service.ts'
 import { listCameraIds, readCamera } from '../sites/queries.ts'
 import type { Proving } from '../proving/service.ts'
@@ -58,13 +59,8 @@ const anAlarm = byNumber(said('alarms.anAlarm'))
 const aPicture = v.object({ ...byCamera.entries, at: anInstant })
 const aMark = v.object({ ...byCamera.entries, id: numberText(said('things.aMark')) })
 
-interface Range {
-  from: number
-  to: number
-}
-
 /** @throws InputError when it ends before it begins, or is too long */
-function checkRange({ from, to }: Range, days = MOST_DAYS): void {
+function checkRange({ from, to }: Stretch, days = MOST_DAYS): void {
   if (to <= from) throw new InputError('to', said('lookBack.mustBeLater'))
   if (to - from > days * DAY_MS)
     throw new InputError(
@@ -124,7 +120,7 @@ export function lookBackRoutes(
       ...analyses.view(saved.lookBack.analysed)
     }
   }
-  const marked = (camera: string, { detection, from, to }: Range & { detection: Detection }) =>
+  const marked = (camera: string, { detection, from, to }: Stretch & { detection: Detection }) =>
     markedOf(database, clips, camera, detection.id, { from, to })
 
   app.get('/settings/look-back', allow(INSTALLER), ({ site }) => settingsView(site))
