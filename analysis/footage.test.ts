@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { evaluate } from '../core/detections/index.ts'
 import { DetectionSchema } from '../core/formats/plan.ts'
-import { iou } from './target.ts'
+import { iou, overlap } from './target.ts'
 import {
   firstRowOfFrame,
   frameAt,
@@ -15,7 +15,10 @@ import {
   type TargetRow,
   type Tracks
 } from '../core/targets/tracks.ts'
-import { demoPlay } from '../demo/scenes.ts'
+import { CALM } from '../core/formats/weather.ts'
+import { actor, plainWalk } from '../core/proving/stage.ts'
+import { demoPlay, readDemo } from '../demo/scenes.ts'
+import { renderInWorker } from '../simulation/renderInWorker.ts'
 import { truth } from '../simulation/truth.ts'
 import { actorsOf } from '../simulation/world.ts'
 import { analyseInWorker } from './inWorker.ts'
@@ -289,6 +292,63 @@ describe('the demo clip against the truth of its script', () => {
     expect(triggers.map((t) => t.direction)).toEqual(['rightToLeft', 'leftToRight', 'leftToRight'])
     expect(triggers[0]!.target).toBe(triggers[1]!.target)
     expect(triggers[2]!.target).not.toBe(triggers[0]!.target)
+  })
+})
+
+/** Painted, so that it is known who stands where, and for how long. */
+describe('who comes and stands still', () => {
+  let folder: string
+  beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), 'wardoptic-stands-'))))
+  afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+  const loiters = actor(
+    'adult',
+    [
+      [2.4, 16.95],
+      [-2.6, 16.95, 21],
+      [2.4, 16.95]
+    ],
+    { from: 2.5, speed: 1.6 }
+  )
+  const waits = actor(
+    'car',
+    [
+      [5.91, 9.49],
+      [-1.09, 9.49, 26],
+      [5.91, 9.49]
+    ],
+    { from: 2.5, speed: 5 }
+  )
+  test.each([
+    ['somebody in infra-red', 'fuel-pontoon', 27, { light: 'infrared' }, [loiters], 'person'],
+    [
+      'somebody in snow',
+      'fuel-pontoon',
+      27,
+      { weather: { ...CALM, snow: 0.4 } },
+      [loiters],
+      'person'
+    ],
+    ['a car at night', 'vehicle-lanes', 30, { light: 'infrared' }, [waits], 'vehicle']
+  ] as const)('%s is one target until it has gone', async (_, camera, seconds, look, who, cls) => {
+    const play = {
+      scene: readDemo(camera).scene,
+      script: { id: 'w', name: 'W', ...plainWalk(seconds, [...who]), ...look }
+    }
+    const file = join(folder, 'stands.mp4')
+    await renderInWorker(play, file)
+    const { tracks } = await analyseInWorker(file, { detector: false })
+    const stands = spansOf(tracks).filter((span) => span.cls === cls)
+    expect(stands).toHaveLength(1)
+    const { rows } = stands[0]!
+    expect(tracks.frame[rows.at(-1)!]! - tracks.frame[rows[0]!]! + 1).toBe(rows.length)
+    for (const row of rows) {
+      const [at, { x, y, w, h }] = [(tracks.frame[row]! - 1) / tracks.fps, rowAt(tracks, row)]
+      const box = truth(play, at)[0]?.box
+      if (box && at > 6 && at < seconds - 6)
+        expect(overlap({ x, y, w, h }, box)).toBeGreaterThan(0.6 * w * h)
+    }
+    expect(rows.length / tracks.fps).toBeGreaterThan(seconds - 7)
   })
 })
 

@@ -27,6 +27,7 @@ export interface Patch extends Blob {
 /** The part of OpenCV that its types leave out. */
 interface Subtractor {
   apply(image: CV.Mat, mask: CV.Mat, learningRate: number): void
+  getBackgroundImage(image: CV.Mat): void
   delete(): void
 }
 interface WithMixture {
@@ -37,7 +38,7 @@ interface WithMixture {
   ) => Subtractor
 }
 
-/** The background is learned over this long; who stands still for an eighth of it becomes part of it. */
+/** The background is learned over this long; what stands still for an eighth of it becomes part of it (but resting.ts). */
 const LEARNED_SECONDS = 100
 /** Squared distance, in standard deviations, from which a pixel differs from the background. OpenCV's default is 16. */
 const VARIANCE_THRESHOLD = 20
@@ -114,6 +115,20 @@ export class Foreground {
       })
     }
     return blobs
+  }
+
+  /** Of the last frame, what moves: not 0. */
+  get moving(): Uint8Array {
+    return this.mask.data
+  }
+
+  /** What is behind all that moves (blue, green, red bytes). */
+  background(): Uint8Array {
+    const image = new this.cv.Mat()
+    this.subtractor.getBackgroundImage(image)
+    const bytes = Uint8Array.from(image.data)
+    image.delete()
+    return bytes
   }
 
   delete(): void {

@@ -4,11 +4,10 @@ import type { TargetClass } from '../core/targets/classes.ts'
 import { classify } from './classify.ts'
 import { Eyes } from './detector/eyes.ts'
 import type { Looks } from './detector/inWorker.ts'
-import { Foreground } from './foreground.ts'
+import { Following } from './following.ts'
 import type { FrameSize } from './frames.ts'
 import type { Followed } from './target.ts'
 import { isKept, shareOf } from './targetFinder.ts'
-import { Tracker } from './tracker.ts'
 
 /** A target in a picture, in shares of it. */
 export interface LiveRow extends Box {
@@ -38,9 +37,8 @@ interface Given {
 export class LiveAnalyser {
   private readonly size: FrameSize
   private readonly fps: number
-  private readonly foreground: Foreground
+  private readonly moving: Following
   private eyes: Eyes | null
-  private tracker: Tracker
   private readonly given = new WeakMap<Followed, Given>()
   private lastId = 0
   private frames = 0
@@ -52,8 +50,7 @@ export class LiveAnalyser {
   constructor(cv: typeof CV, size: FrameSize, fps: number, looks: Looks | null) {
     this.size = size
     this.fps = fps
-    this.foreground = new Foreground(cv, size, fps)
-    this.tracker = new Tracker(fps)
+    this.moving = new Following(cv, size, fps, (target) => isKept(target, fps))
     this.eyes = looks && new Eyes(looks, fps, size)
   }
 
@@ -69,13 +66,14 @@ export class LiveAnalyser {
     large: { picture: Uint8Array; size: FrameSize } | null
   ): Promise<void> {
     this.frames++
-    this.tracker.step(this.foreground.find(picture), this.frames)
-    if (large) await this.eyes?.next(this.frames, large.picture, large.size, this.tracker.following)
+    this.moving.next(picture, this.frames)
+    if (large)
+      await this.eyes?.next(this.frames, large.picture, large.size, this.moving.tracker.following)
   }
 
   /** Targets that are in the last picture and go on being followed. */
   get inSight(): Omit<LiveRow, 'frame'>[] {
-    return this.tracker.following.flatMap((target) => {
+    return this.moving.tracker.following.flatMap((target) => {
       const given = this.given.get(target)
       if (!given || target.missed > 0) return []
       const { id, class: cls, likelihood } = given
@@ -90,19 +88,17 @@ export class LiveAnalyser {
 
   /** What has become known since it was last asked. */
   take(): LiveRow[] {
-    const all = [...this.tracker.ended.splice(0), ...this.tracker.following]
+    const all = [...this.moving.tracker.ended.splice(0), ...this.moving.tracker.following]
     return all.flatMap((target) => this.rowsOf(target))
   }
 
   /** Ends all targets: the stream was away, and nobody knows who stayed. What of them is not taken yet is still given. */
   endTargets(): void {
-    const { tracker } = this
-    this.tracker = new Tracker(this.fps)
-    this.tracker.ended.push(...tracker.finish())
+    this.moving.endTargets()
   }
 
   delete(): void {
-    this.foreground.delete()
+    this.moving.delete()
   }
 
   private rowsOf(target: Followed): LiveRow[] {

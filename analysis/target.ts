@@ -92,6 +92,14 @@ export class Followed {
     this.note({ ...this.box, area: 0, wavers: false }, frame, false)
   }
 
+  /** Still where it was. */
+  rest(frame: number): void {
+    const { x, y, w, h } = this.rows.at(-1)!
+    this.cx.velocity = this.foot.velocity = 0
+    this.rows.push({ frame, x, y, w, h, measured: false, area: 0, wavers: false })
+    this.missed = 0
+  }
+
   private note(
     { x, y, w, h, area, wavers }: Box & { area: number; wavers: boolean },
     frame: number,

@@ -6,19 +6,17 @@ import { tracksFromRows, type TargetRow, type Tracks } from '../core/targets/tra
 import { classify } from './classify.ts'
 import type { Stander } from './detector/standing.ts'
 import { findFace, type FoundFace } from './faces.ts'
-import { Foreground } from './foreground.ts'
+import { Following } from './following.ts'
 import type { FrameSize } from './frames.ts'
 import { withStanders } from './standers.ts'
 import type { Followed, SeenRow } from './target.ts'
 import { facesOf } from './targetFaces.ts'
-import { Tracker } from './tracker.ts'
 
 /** Finds what moves in pictures, follows it, gives it a class, and looks for its face. */
 export class TargetFinder {
   private readonly size: FrameSize
   private readonly fps: number
-  private readonly foreground: Foreground
-  private readonly tracker: Tracker
+  private readonly moving: Following
   private readonly faces = new Map<number, FoundFace[]>()
   private frames = 0
 
@@ -26,21 +24,19 @@ export class TargetFinder {
   constructor(cv: typeof CV, size: FrameSize, fps: number) {
     this.size = size
     this.fps = fps
-    this.foreground = new Foreground(cv, size, fps)
-    this.tracker = new Tracker(fps)
+    this.moving = new Following(cv, size, fps, (target) => isKept(target, fps))
   }
 
   /** Targets that are being followed after the last picture. */
   get following(): readonly Followed[] {
-    return this.tracker.following
+    return this.moving.tracker.following
   }
 
   /** Takes the next picture (blue, green, red bytes); null: none came. */
   next(picture: Uint8Array | null): void {
     this.frames++
     if (!picture) return
-    const patches = this.foreground.find(picture)
-    this.tracker.step(patches, this.frames)
+    const patches = this.moving.next(picture, this.frames)
     const found = patches.flatMap((patch) => findFace(picture, this.size, patch) ?? [])
     if (found.length) this.faces.set(this.frames, found)
   }
@@ -52,11 +48,11 @@ export class TargetFinder {
    */
   finish(standers: readonly Stander[] = []): Tracks {
     const { fps, frames, size } = this
-    return tracksOf(this.tracker.finish(), standers, { fps, frames, size }, this.faces)
+    return tracksOf(this.moving.tracker.finish(), standers, { fps, frames, size }, this.faces)
   }
 
   delete(): void {
-    this.foreground.delete()
+    this.moving.delete()
   }
 }
 

@@ -63,6 +63,8 @@ export class Tracker {
   /** Targets that have ended, in the order in which they did. */
   readonly ended: Followed[] = []
   private active: Followed[] = []
+  /** Those of them that do not rest. */
+  private moving: Followed[] = []
   private readonly dt: number
   private readonly bridged: number
   private readonly established: number
@@ -73,13 +75,19 @@ export class Tracker {
     this.established = Math.max(3, Math.round(ESTABLISHED_SECONDS * fps))
   }
 
-  /** Takes the patches of the next frame. */
-  step(patches: Blob[], frame: number): void {
-    for (const target of this.active) target.predict(this.dt)
+  /**
+   * Takes the patches of the next frame.
+   *
+   * @param resting those that are still where they were
+   */
+  step(patches: Blob[], frame: number, resting: ReadonlySet<Followed> = new Set()): void {
+    for (const target of resting) target.rest(frame)
+    this.moving = this.active.filter((target) => !resting.has(target))
+    for (const target of this.moving) target.predict(this.dt)
     const blobs = this.joinPieces(patches)
     const grouped = this.followGroups(blobs, frame)
     const free = blobs.filter((blob) => !grouped.blobs.has(blob))
-    const waiting = this.active.filter((target) => !grouped.targets.has(target))
+    const waiting = this.moving.filter((target) => !grouped.targets.has(target))
     const taken = this.assign(waiting, free, frame)
     for (const target of waiting) if (!taken.targets.has(target)) target.missed++
     for (const blob of free) if (!taken.blobs.has(blob)) this.active.push(new Followed(blob, frame))
@@ -114,7 +122,7 @@ export class Tracker {
   /** Joins patches that together fit an established target's predicted box clearly better than any one of them. */
   private joinPieces(patches: Blob[]): Blob[] {
     let blobs = patches
-    for (const target of this.active) {
+    for (const target of this.moving) {
       if (!this.isEstablished(target) || target.missed > this.bridged / 2) continue
       const { box } = target
       const near = blobs.filter((blob) => overlap(blob, box) > 0.5 * blob.w * blob.h)
@@ -142,7 +150,7 @@ export class Tracker {
   private followGroups(blobs: Blob[], frame: number): { blobs: Set<Blob>; targets: Set<Followed> } {
     const result = { blobs: new Set<Blob>(), targets: new Set<Followed>() }
     for (const blob of blobs) {
-      const members = this.active.filter(
+      const members = this.moving.filter(
         (target) =>
           this.isEstablished(target) &&
           !result.targets.has(target) &&

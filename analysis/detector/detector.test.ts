@@ -234,6 +234,16 @@ describe('what is seen goes to targets', () => {
     ]
     expect(match([head], [car])).toMatchObject([{ cls: 'vehicle' }])
     expect(match([head], [car], (one) => one === car)).toEqual([null])
+    // Nor is who stands half before it; what sets off in its place is the car.
+    const [before, setsOff] = [
+      { x: 40, y: 20, w: 50, h: 60 },
+      { x: 8, y: 0, w: 80, h: 80 }
+    ]
+    expect(match([before], [car])).toMatchObject([{ cls: 'vehicle' }])
+    expect(match([before, setsOff], [car], (one) => one === car)).toMatchObject([
+      null,
+      { cls: 'vehicle' }
+    ])
   })
   test('a person on a cycle is a cycle, one who walks past it is a person', () => {
     const rider = { x: 100, y: 100, w: 70, h: 110 }

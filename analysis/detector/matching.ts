@@ -11,6 +11,8 @@ export interface Opinion {
 
 /** Boxes of what moves and of what is seen share this much when they are of the same thing: shadows and legs differ. */
 const LEAST_IOU = 0.25
+/** And this much when what is seen stands where it stood from the start. */
+const LEAST_STANDING = 0.5
 /** Or one lies within the other by this much, and is not a small part of it. */
 const WITHIN = 0.75
 const LEAST_PART = 0.06
@@ -26,9 +28,9 @@ const area = ({ w, h }: Box): number => w * h
 function fit(target: Box, seen: Box, stands: boolean): number {
   const common = overlap(target, seen)
   const shared = iou(target, seen)
+  // What moves before a parked car is not a piece of it; only what sets off is nearly all of it.
+  if (stands) return shared >= LEAST_STANDING ? shared : 0
   if (shared >= LEAST_IOU) return shared
-  // What moves before a parked car is not a piece of it.
-  if (stands) return 0
   const [small, large] = [area(target), area(seen)].sort((a, b) => a - b) as [number, number]
   return small > 0 && common / small >= WITHIN && small / large >= LEAST_PART ? shared : 0
 }

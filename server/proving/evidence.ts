@@ -34,7 +34,7 @@ export const gridFor = (d: Detection): Grid =>
   'cells' in d ? { columns: d.cells[0]!.length, rows: d.cells.length } : USUAL_GRID
 
 /** Raised when what the pictures give changes, by painting or by analysis: what was kept is made again then. */
-const MADE = 3
+const MADE = 4
 
 /**
  * What a walk gives to see. Painted pictures do not depend on any setting of a detection, so what was found in them is
