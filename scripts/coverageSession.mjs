@@ -1,8 +1,8 @@
 import { Session } from 'node:inspector'
 
 /**
- * Jest measures coverage in a session of the inspector, and switches the debugger on in it, of which it has no use: code
- * that computes runs two to three times slower under it. The lines that are told are the same without.
+ * Jest measures coverage in a session of the inspector, and switches the debugger on in it, of which it has no use: a test
+ * that computes took twice as long under it. The lines that are told are the same without.
  */
 const { post } = Session.prototype
 Session.prototype.post = function (method, ...rest) {
