@@ -1,6 +1,7 @@
 import { CLASSES, type TargetClass } from '../core/targets/classes.ts'
 import type { Told } from './detector/asking.ts'
 import type { FrameSize } from './frames.ts'
+import { median } from './median.ts'
 import type { SeenRow } from './target.ts'
 
 /**
@@ -38,11 +39,6 @@ export function classOfShape({ upright, pace, height, area, swing }: Shape): Tar
   if (area > 0.012 && swing < 0.25) return 'vehicle'
   if (height <= 0.12 && area <= 0.012) return 'animal'
   return 'unknown'
-}
-
-const median = (values: number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[sorted.length >> 1]!
 }
 
 /** Whether a box is cut by the picture's edge: its shape then says nothing. */

@@ -1,6 +1,7 @@
 import type { Box } from '../core/geometry/shapes.ts'
 import type { Foreground, Patch } from './foreground.ts'
 import type { FrameSize } from './frames.ts'
+import { median } from './median.ts'
 import { overlap, type Followed, type SeenRow } from './target.ts'
 
 /** A target has stopped when its place has been the same for so long, to a share of its height. */
@@ -121,9 +122,9 @@ export class Rests {
         if (moving[at]) own.push(at)
         if (isNear(moving, this.size, px, py)) covered.push(at)
       }
+    if (own.length < LEAST_PIXELS) return null
     const background = foreground.background()
-    if (own.length < LEAST_PIXELS || !standsOut(moving, own, width, picture, background))
-      return null
+    if (!standsOut(moving, own, width, picture, background)) return null
     const of = (from: Uint8Array, places: number[]): Uint8Array =>
       Uint8Array.from(places.flatMap((at) => [...from.subarray(3 * at, 3 * at + 3)]))
     return {
@@ -208,4 +209,3 @@ export function hasStopped(rows: readonly SeenRow[], fps: number): boolean {
 
 const middleOf = ({ x, w }: Box): number => x + w / 2
 const footOf = ({ y, h }: Box): number => y + h
-const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1]!

@@ -2,6 +2,7 @@ import { coded, said } from '../messages/said.ts'
 import * as v from 'valibot'
 import { InputError } from '../errors.ts'
 import { DetectionSchema, isInMetres } from '../kinds/schemas.ts'
+import { parseJson } from './lines.ts'
 import { parseWith } from '../schema/parse.ts'
 import { ZoneSchema, id, name, number } from '../schema/parts.ts'
 import { isSpanEnd, sameDayOrder } from './spanEnd.ts'
@@ -129,13 +130,7 @@ const twice = (list: readonly { id: string }[]): number =>
  * @throws InputError with the JSON path of the first fault
  */
 export function readPlan(json: string): Plan {
-  let value: unknown
-  try {
-    value = JSON.parse(json.replace(/^\uFEFF/, ''))
-  } catch (error) {
-    throw new InputError('$', said('formats.isNotJson', (error as Error).message))
-  }
-  const plan = parseWith(PlanSchema, value)
+  const plan = parseWith(PlanSchema, parseJson(json, '$'))
   const unique = (list: readonly { id: string }[], path: string): void => {
     const at = twice(list)
     if (at >= 0)
