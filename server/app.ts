@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs'
 import type { Server } from 'node:http'
 import type { ServerOptions } from 'node:https'
 import { join } from 'node:path'
-import { FixSchema, type SiteView } from '../core/api.ts'
+import { FixSchema } from '../core/api.ts'
 import type { DemoView } from '../core/demo/views.ts'
 import type { Endpoint } from '../core/formats/actions.ts'
 import { Leftovers } from './files.ts'
@@ -25,7 +25,7 @@ import { LiveAnswers } from './api/streams.ts'
 import { benchRoutes } from './bench/routes.ts'
 import { recordingRoutes } from './clips/recordingRoutes.ts'
 import { ClipRecorder } from './clips/recorder.ts'
-import { siteOfCamera } from './sites/queries.ts'
+import { siteOfCamera, type SiteAlone } from './sites/queries.ts'
 import { siteRoutes } from './sites/routes.ts'
 import { sitesRoutes } from './sites/sitesRoutes.ts'
 import { Clips } from './clips/service.ts'
@@ -228,7 +228,7 @@ export async function makeApp({
     { database, clips, devices, proving, readiness, folder: join(folder, 'records') },
     logError
   )
-  const test = (endpoint: Endpoint, site: SiteView) =>
+  const test = (endpoint: Endpoint, site: SiteAlone) =>
     deliveryKind(endpoint.kind).test(parts, endpoint, site)
   const demo = new DemoLife(
     { database, clips, devices, proving, handover, lookBack: lookBack.folder, folder, test },

@@ -8,8 +8,7 @@ import {
   SaveMailSchema,
   SavePeopleSchema,
   SaveUsualSchema,
-  type SiteActionsView,
-  type SiteView
+  type SiteActionsView
 } from '../../core/api.ts'
 import { setsOff } from '../../core/devices/outputs.ts'
 import { InputError, saidOfError } from '../../core/errors.ts'
@@ -35,7 +34,15 @@ import type { Encryption } from '../devices/encryption.ts'
 import type { Heartbeats } from '../deliveries/heartbeats.ts'
 import { conflict, notFound } from '../errors.ts'
 import { noteOf } from '../history/routes.ts'
-import { deleteSchedule, readSchedules, readSite, saveInputs } from '../sites/queries.ts'
+import {
+  deleteSchedule,
+  listCameras,
+  readSchedules,
+  readSite,
+  readSiteAlone,
+  saveInputs,
+  type SiteAlone
+} from '../sites/queries.ts'
 import { readInThread } from './calendars.ts'
 import { readPhrase } from './voices.ts'
 import {
@@ -57,7 +64,7 @@ export interface ActionsParts {
   heartbeats: Heartbeats
   encryption: Encryption
   /** Tests an endpoint. @returns what was confirmed */
-  test: (endpoint: Endpoint, site: SiteView) => Promise<Said | string>
+  test: (endpoint: Endpoint, site: SiteAlone) => Promise<Said | string>
 }
 
 const MAX_CALENDAR_BYTES = 2 * 2 ** 20
@@ -140,7 +147,7 @@ export function actionsRoutes(
     async (request) => {
       const { params, body } = request
       const { actions, version } = body
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       await checkNames(actions, '$.actions', site.id)
       return database.transaction((sql) =>
         saveActions(
@@ -191,7 +198,7 @@ export function actionsRoutes(
     allow(INSTALLER, { params: byId, body: SaveEndpointSchema }),
     async (request) => {
       const { params, body } = request
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       const { endpoint, version } = body
       if (params.id !== endpoint.id)
         throw new InputError('$.endpoint.id', said('input.isAndThe', endpoint.id, params.id))
@@ -205,7 +212,7 @@ export function actionsRoutes(
       if (
         'camera' in endpoint &&
         endpoint.camera !== null &&
-        !site.cameras.some((c) => c.id === endpoint.camera)
+        !(await listCameras(database, site.id)).some(({ id }) => id === endpoint.camera)
       )
         throw new InputError('$.endpoint.camera', said('actions.namesAndThe5', endpoint.camera))
       if (endpoint.kind === 'speaker' && 'file' in endpoint.voice)
@@ -242,7 +249,7 @@ export function actionsRoutes(
     allow(INSTALLER, { params: byId, querystring: versionQuery }),
     async (request) => {
       const { version } = request.query
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       return database.transaction((sql) =>
         deleteEndpoint(
           sql,
@@ -257,7 +264,7 @@ export function actionsRoutes(
   )
 
   app.post('/endpoints/:id/test', allow(INSTALLER, { params: byId }), async (request) => {
-    const site = await readSite(database, request.site)
+    const site = await readSiteAlone(database, request.site)
     const { params } = request
     const { endpoint } = await readEndpoint(database, site.id, params.id)
     try {
@@ -277,7 +284,7 @@ export function actionsRoutes(
     async (request) => {
       const { id } = request.params
       const { version } = request.query
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       const users = [
         ...(await readAllDetections(database, site.id))
           .filter(({ detection }) => detection.schedule === id)
@@ -302,7 +309,7 @@ export function actionsRoutes(
 
   app.put('/inputs', allow(INSTALLER, { body: SaveInputsSchema }), async (request) => {
     const { inputs } = request.body
-    const site = await readSite(database, request.site)
+    const site = await readSiteAlone(database, request.site)
     const twice = inputs.findIndex((x, i) => inputs.findIndex((y) => y.id === x.id) < i)
     if (twice >= 0)
       throw new InputError(`$.inputs[${twice}].id`, said('actions.isUsedTwice', inputs[twice]!.id))
@@ -320,7 +327,7 @@ export function actionsRoutes(
 
   app.put('/settings/mail', allow(INSTALLER, { body: SaveMailSchema }), async (request) => {
     const { mail, password, version } = request.body
-    const site = await readSite(database, request.site)
+    const site = await readSiteAlone(database, request.site)
     return (
       await database.transaction((sql) =>
         saveSetting(
@@ -354,7 +361,7 @@ export function actionsRoutes(
           )
       })
     )
-    const site = await readSite(database, request.site)
+    const site = await readSiteAlone(database, request.site)
     return (
       await database.transaction((sql) =>
         saveSetting(
@@ -371,7 +378,7 @@ export function actionsRoutes(
   })
   app.put('/settings/usual', allow(INSTALLER, { body: SaveUsualSchema }), async (request) => {
     const { actions, version } = request.body
-    const site = await readSite(database, request.site)
+    const site = await readSiteAlone(database, request.site)
     await checkNames(actions, '$.actions', site.id)
     return (
       await database.transaction((sql) =>
@@ -434,7 +441,7 @@ export function actionsRoutes(
       }),
       async (request) => {
         const { query, body } = request
-        const site = await readSite(database, request.site)
+        const site = await readSiteAlone(database, request.site)
         return readInThread({
           text: textOf(body),
           id: query.id ?? `hours-${randomUUID().slice(0, 8)}`,
@@ -458,7 +465,7 @@ export function actionsRoutes(
     allow(INSTALLER, { params: byId }),
     async (request, reply) => {
       const { params } = request
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       const kept = (await readSchedules(database, site.id)).find(
         ({ schedule }) => schedule.id === params.id
       )

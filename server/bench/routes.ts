@@ -20,7 +20,13 @@ import {
 } from '../detections/queries.ts'
 import { measureScene } from '../../core/scene/marks.ts'
 import { noteOf } from '../history/routes.ts'
-import { readCamera, readSchedules, readSite, saveScene, saveSchedule } from '../sites/queries.ts'
+import {
+  readCamera,
+  readSchedules,
+  readSiteAlone,
+  saveScene,
+  saveSchedule
+} from '../sites/queries.ts'
 import {
   INSTALLER,
   allow,
@@ -182,7 +188,7 @@ export function benchRoutes(app: Api, database: Database, clips: Clips, devices:
     allow(INSTALLER, { params: byId, body: SaveScheduleSchema }),
     async (request) => {
       const { params, body } = request
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       const { schedule, version } = body
       sameId(params.id, schedule.id, '$.schedule.id')
       if (!site.position && isTiedToSun(schedule))

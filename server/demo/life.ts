@@ -26,8 +26,7 @@ import type { Handover } from '../handover/service.ts'
 import type { Author } from '../history/queries.ts'
 import type { Proving } from '../proving/service.ts'
 import { DEMO_SITE, addDemoClip } from '../seed.ts'
-import { readCameras, readSchedules, readSite } from '../sites/queries.ts'
-import type { SiteView } from '../../core/api.ts'
+import { readCameras, readSchedules, readSiteAlone, type SiteAlone } from '../sites/queries.ts'
 import { simulateInThreads, takePast } from './past.ts'
 import { daysAgo } from './simulate.ts'
 import { readStory, type Story } from './story.ts'
@@ -42,7 +41,7 @@ export interface DemoParts {
   lookBack: string
   /** The data folder. */
   folder: string
-  test: (endpoint: Endpoint, site: SiteView) => Promise<unknown>
+  test: (endpoint: Endpoint, site: SiteAlone) => Promise<unknown>
 }
 
 /** In the data folder: when it was begun, ms of UTC, and what has been done. */
@@ -175,7 +174,7 @@ export class DemoLife {
   /** More clips. */
   async clips(story: Story): Promise<void> {
     const { database, clips } = this.parts
-    const { timeZone } = await readSite(database, DEMO_SITE)
+    const { timeZone } = await readSiteAlone(database, DEMO_SITE)
     const worlds = await this.worlds()
     const clipsThere = await readyClips(database, DEMO_SITE)
     for (const { camera, script, name, daysAgo: days, at } of story.clips) {
@@ -194,7 +193,7 @@ export class DemoLife {
       DEMO_SITE,
       now
     ])
-    const { timeZone, position } = await readSite(database, DEMO_SITE)
+    const { timeZone, position } = await readSiteAlone(database, DEMO_SITE)
     const schedules = (await readSchedules(database, DEMO_SITE)).map((s) => s.schedule)
     const cameras = await this.cameras()
     let heard = 0
@@ -232,7 +231,7 @@ export class DemoLife {
       this.stop.signal.throwIfAborted()
       await devices.sender.send(id)
     }
-    const site = await readSite(database, DEMO_SITE)
+    const site = await readSiteAlone(database, DEMO_SITE)
     const at = Date.parse(story.record.at) - 1_800_000
     for (const id of story.test) {
       this.stop.signal.throwIfAborted()

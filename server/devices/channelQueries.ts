@@ -98,7 +98,7 @@ function standingOfSwitch(r: Raw): SurroundingsStanding | null {
 export async function listChannels(sql: Sql, site?: string): Promise<ChannelRow[]> {
   return (
     await sql.rows<Raw>(
-      `${select} WHERE c.device_id IN (SELECT id FROM device WHERE site_id ${site === undefined ? 'IN (SELECT id FROM site WHERE NOT removed)' : '= ?'}) ORDER BY c.device_id, c.position`,
+      `${select} WHERE ${site === undefined ? 'NOT site.removed' : 'site.id = ?'} ORDER BY c.device_id, c.position`,
       site === undefined ? [] : [site]
     )
   ).map(rowOf)

@@ -1,5 +1,6 @@
-import { said } from '../../core/messages/said.ts'
 import { randomUUID } from 'node:crypto'
+import { setTimeout as pause } from 'node:timers/promises'
+import { said } from '../../core/messages/said.ts'
 import {
   isReachable,
   type DeviceEventView,
@@ -12,7 +13,7 @@ import type { Database } from '../database.ts'
 import { readDetections, saveDetection } from '../detections/queries.ts'
 import type { Detection } from '../../core/formats/plan.ts'
 import { conflict, notFound } from '../errors.ts'
-import { readSite } from '../sites/queries.ts'
+import { readSiteAlone } from '../sites/queries.ts'
 import type {
   AbilitiesView,
   NightPicture,
@@ -52,6 +53,8 @@ import { readEverything, viewOf, type Everything } from './view.ts'
 const POLL_MS = 30_000
 /** How many devices are read at a time by the timer, at most. */
 const READ_AT_ONCE = 12
+/** How soon after one of them the timer reads the next: nobody waits for it, and of many at once pages would be slow. */
+const NEXT_AFTER_MS = 200
 const TEST_SECONDS = 3
 
 const linkOf = (
@@ -81,7 +84,7 @@ export class Devices {
   private readonly database: Database
   private readonly encryption: Encryption
   private readonly log: (error: unknown) => void
-  private closed = false
+  private readonly closing = new AbortController()
   private round: Promise<void> = Promise.resolve()
   private timer: NodeJS.Timeout | undefined
 
@@ -110,7 +113,8 @@ export class Devices {
   start(): void {
     const again = async (): Promise<void> => {
       await this.readDue().catch(this.log)
-      if (!this.closed) this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
+      if (!this.closing.signal.aborted)
+        this.timer = setTimeout(() => void (this.round = again()), POLL_MS)
     }
     // Subscriptions resume at once; reading all devices takes a while.
     this.round = this.listenAgain().catch(this.log).then(again)
@@ -122,7 +126,7 @@ export class Devices {
   }
 
   async close(): Promise<void> {
-    this.closed = true
+    this.closing.abort()
     clearTimeout(this.timer)
     this.pictures.close()
     await Promise.all([this.round, this.reader.ended(), this.subscriptions.close()])
@@ -131,8 +135,12 @@ export class Devices {
   /** Reads each device that nobody has just read: after a sending to many, not all of them once more. */
   private async readDue(): Promise<void> {
     const due = (await listDevices(this.database)).filter(({ id }) => this.reader.isDue(id))
+    const { signal } = this.closing
+    let turn = Promise.resolve()
     await mapConcurrent(READ_AT_ONCE, due, async ({ id }) => {
-      if (!this.closed) await this.reader.read(id)
+      turn = turn.then(() => pause(NEXT_AFTER_MS, undefined, { signal }).catch(() => {}))
+      await turn
+      if (!signal.aborted) await this.reader.read(id)
     })
   }
 
@@ -290,7 +298,7 @@ export class Devices {
   async upkeep(id: string): Promise<UpkeepView> {
     const row = await readDevice(this.database, id)
     const link = this.link(row)
-    const clock = await link.upkeep.clock((await readSite(this.database, row.site)).timeZone)
+    const clock = await link.upkeep.clock((await readSiteAlone(this.database, row.site)).timeZone)
     const channels: UpkeepView['channels'] = []
     for (const { token, name, source, microphone } of await link.channels())
       channels.push({
@@ -310,7 +318,7 @@ export class Devices {
   /** Sets a device to the time here, or to a time server. @throws DeviceError */
   async setClock(id: string, ntp: string | null): Promise<DeviceView> {
     const row = await readDevice(this.database, id)
-    const { timeZone } = await readSite(this.database, row.site)
+    const { timeZone } = await readSiteAlone(this.database, row.site)
     await this.link(row).upkeep.setClock(Date.now(), timeZone, ntp)
     await this.reader.readAfresh(id)
     return this.one(id)
@@ -330,7 +338,7 @@ export class Devices {
     const channels = await channelsOf(this.database, id)
     const abilities = await abilitiesOf({
       link: this.link(row),
-      timeZone: (await readSite(this.database, row.site)).timeZone,
+      timeZone: (await readSiteAlone(this.database, row.site)).timeZone,
       channels,
       picture: (channel) => this.pictures.snapshot({ row, channel }),
       listens: this.subscriptions.heardAt(id) !== null

@@ -13,7 +13,7 @@ import { fileName } from '../api/fileName.ts'
 import { ACTING, INSTALLER, allow, numberText, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
 import { authorOf } from '../history/routes.ts'
-import { readSite } from '../sites/queries.ts'
+import { readSiteAlone } from '../sites/queries.ts'
 import { endVisit, takeBackAccepted } from './queries.ts'
 import type { Handover } from './service.ts'
 
@@ -28,7 +28,7 @@ export function handoverRoutes(app: Api, database: Database, handover: Handover)
     [type, ending, disposition]: readonly [string, string, string],
     content: Uint8Array
   ): Promise<FastifyReply> => {
-    const { name } = await readSite(database, site)
+    const { name } = await readSiteAlone(database, site)
     const file = `${fileName(name, 'site')}-${number}.${ending}`
     return reply
       .type(type)

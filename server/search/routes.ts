@@ -8,7 +8,7 @@ import {
 } from '../../core/watch/search.ts'
 import { SIGNED_IN, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { readSite } from '../sites/queries.ts'
+import { listCameras, readSiteAlone } from '../sites/queries.ts'
 import { wallText } from '../../core/arming/zone.ts'
 import { countTriggers } from './counts.ts'
 import { findTriggers, knownWays, type SiteSearch } from './queries.ts'
@@ -51,9 +51,11 @@ export function searchRoutes(app: Api, database: Database): void {
     '/triggers.csv',
     allow(SIGNED_IN, { querystring: SearchSchema }),
     async (request, reply) => {
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       const search = await within(site.id, request.query)
-      const cameras = new Map(site.cameras.map((c) => [c.id, c.name]))
+      const cameras = new Map(
+        (await listCameras(database, site.id)).map(({ id, name }) => [id, name])
+      )
       const line = (t: FoundTrigger): string =>
         [
           wallText(t.at, site.timeZone).replace('T', ' '),

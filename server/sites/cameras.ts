@@ -3,7 +3,7 @@ import type { CameraSettings, SiteSettings } from '../../core/sites/settings.ts'
 import type { Sql } from '../database.ts'
 import { notFound, versionConflict } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
-import { readSite } from './queries.ts'
+import { readSiteAlone } from './queries.ts'
 
 export interface SavedCamera {
   settings: CameraSettings
@@ -110,7 +110,7 @@ export async function saveSite(
     ]
   )
   if (done.affectedRows !== 1) {
-    const site = await readSite(sql, siteId)
+    const site = await readSiteAlone(sql, siteId)
     const { name, timeZone, position, surroundings, version, changedAt } = site
     throw versionConflict(said('things.site'), {
       settings: { name, timeZone, position, surroundings },

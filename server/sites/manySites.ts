@@ -7,7 +7,7 @@ import { readEndpoints, readSettings, saveEndpoint, saveSetting } from '../actio
 import { conflict, notFound } from '../errors.ts'
 import type { Sql } from '../database.ts'
 import type { EditNote } from '../history/queries.ts'
-import { readSchedules, readSite, saveSchedule, siteIds } from './queries.ts'
+import { readSchedules, readSiteAlone, saveSchedule, siteIds } from './queries.ts'
 
 /** Sites as a whole: which there are, new ones, deleted ones. */
 
@@ -58,7 +58,7 @@ export async function makeSite(
   now: number
 ): Promise<string> {
   const id = `site-${randomUUID().slice(0, 8)}`
-  const model = from === null ? null : await readSite(sql, from)
+  const model = from === null ? null : await readSiteAlone(sql, from)
   await sql.run(
     'INSERT INTO site (id, name, time_zone, latitude, longitude, inputs, surroundings, is_set_up, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, FALSE, ?)',
     [

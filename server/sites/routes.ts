@@ -9,12 +9,12 @@ import type { Clips } from '../clips/service.ts'
 import { fileName } from '../api/fileName.ts'
 import { exportSite, readArchive } from './archive.ts'
 import { deleteCamera, saveCamera, saveSite } from './cameras.ts'
-import { readCamera, readSchedules, readSite } from './queries.ts'
+import { readCamera, readSchedules, readSite, readSiteAlone } from './queries.ts'
 
 /** The site and its cameras: what they are called, where they are, and which there are. */
 export function siteRoutes(app: Api, database: Database, clips: Clips): void {
   app.get('/archive', allow(INSTALLER), async ({ site }, reply) => {
-    const { name } = await readSite(database, site)
+    const { name } = await readSiteAlone(database, site)
     const file = `${fileName(name, 'site')}.zip`
     return reply
       .type('application/zip')
@@ -27,7 +27,7 @@ export function siteRoutes(app: Api, database: Database, clips: Clips): void {
   app.get('/site', allow(SIGNED_IN), ({ site }) => readSite(database, site))
 
   app.put('/site', allow(INSTALLER, { body: SaveSiteSchema }), async (request) => {
-    const site = await readSite(database, request.site)
+    const site = await readSiteAlone(database, request.site)
     const { settings, version } = request.body
     const tied = settings.position
       ? undefined
@@ -43,7 +43,7 @@ export function siteRoutes(app: Api, database: Database, clips: Clips): void {
     '/cameras/:camera/settings',
     allow(INSTALLER, { params: byCamera, body: SaveCameraSchema }),
     async (request) => {
-      const site = await readSite(database, request.site)
+      const site = await readSiteAlone(database, request.site)
       const { settings, version } = request.body
       return database.transaction((sql) =>
         saveCamera(

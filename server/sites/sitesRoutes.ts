@@ -7,7 +7,7 @@ import type { Database } from '../database.ts'
 import type { Devices } from '../devices/service.ts'
 import { authorOf } from '../history/routes.ts'
 import { importSite, previewImport, unpack } from './archive.ts'
-import { readSite } from './queries.ts'
+import { readSiteAlone } from './queries.ts'
 import { listSites, makeSite, removeSite, restoreSite } from './manySites.ts'
 
 /** Of this machine, until somebody says where the site is. */
@@ -49,7 +49,7 @@ export function sitesRoutes(app: Api, database: Database, devices: Devices): voi
       async (request, reply) => {
         const { into = null, preview } = request.query
         const sent = unpack(request.body)
-        if (into !== null) await readSite(database, into)
+        if (into !== null) await readSiteAlone(database, into)
         if (preview !== undefined) return previewImport(database, sent, into, Date.now())
         const id = await database.transaction((sql) =>
           importSite(sql, sent, into, authorOf(request), Date.now())

@@ -12,7 +12,7 @@ import { notFound } from '../errors.ts'
 import type { Evidence } from './evidence.ts'
 import { SIGNED_IN, allow, byNumber, type Api } from '../api/route.ts'
 import type { LiveAnswers } from '../api/streams.ts'
-import { readSite } from '../sites/queries.ts'
+import { listCameras, readSiteAlone } from '../sites/queries.ts'
 import { show } from './show.ts'
 
 const aTrigger = byNumber(said('things.aTrigger'))
@@ -39,8 +39,9 @@ export function watchRoutes(
   )
 
   app.get('/watch', allow(SIGNED_IN), async (request): Promise<WatchView> => {
-    const site = await readSite(database, request.site)
-    const [all, { people }, channels] = await Promise.all([
+    const site = await readSiteAlone(database, request.site)
+    const [cameras, all, { people }, channels] = await Promise.all([
+      listCameras(database, site.id),
       readAllDetections(database, site.id),
       readSettings(database, site.id),
       listChannels(database, site.id)
@@ -52,7 +53,7 @@ export function watchRoutes(
         .map((d) => d.detection)
     return {
       site: { id: site.id, name: site.name, timeZone: site.timeZone },
-      cameras: site.cameras.map(({ id, name }) => {
+      cameras: cameras.map(({ id, name }) => {
         const detections = drawn(id)
         const unheld = unheldOf(id, detections, channels)
         return { id, name, detections, unheld, live: shown.has(id) }
@@ -70,9 +71,9 @@ export function watchRoutes(
       exposeHeadRoute: false
     },
     async (request, reply) => {
-      const site = await readSite(database, request.site)
-      const asked = request.query.cameras?.split(',') ?? site.cameras.map((c) => c.id)
-      const cameras = asked.filter((id) => site.cameras.some((c) => c.id === id))
+      const there = (await listCameras(database, request.site)).map(({ id }) => id)
+      const asked = request.query.cameras?.split(',') ?? there
+      const cameras = asked.filter((id) => there.includes(id))
       if (!cameras.length) throw notFound(said('things.camera', asked.join().slice(0, 64)))
       const { raw, signal } = live.begin(request, reply, 'application/octet-stream')
       // Each camera once, however often it is named.

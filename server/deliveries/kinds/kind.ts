@@ -1,10 +1,10 @@
 import { said, type Said } from '../../../core/messages/said.ts'
-import type { SiteView } from '../../../core/api.ts'
 import type { Endpoint, People } from '../../../core/formats/actions.ts'
 import { happening } from '../../../core/actions/email.ts'
 import type { Clips } from '../../clips/service.ts'
 import type { Database } from '../../database.ts'
 import type { Devices } from '../../devices/service.ts'
+import type { SiteAlone } from '../../sites/queries.ts'
 import type { Encryption } from '../../devices/encryption.ts'
 import type { Reach } from '../../reach.ts'
 import type { Mailer } from '../mail.ts'
@@ -57,7 +57,7 @@ export interface DeliveryKind<E extends Endpoint> {
   /** Ends with a confirmation. @throws Failure with what was wrong; Refused when it is of no use to try again */
   send: (parts: SenderParts, due: DueDelivery, endpoint: E) => Promise<Done>
   /** Tests it as it is set up. @returns what was confirmed @throws Error */
-  test: (parts: SenderParts, endpoint: E, site: SiteView) => Promise<Said | string>
+  test: (parts: SenderParts, endpoint: E, site: SiteAlone) => Promise<Said | string>
   /** Where it goes, as people read it. */
   recipient: (endpoint: E, naming: Naming) => string
   patience: Patience

@@ -1,7 +1,7 @@
 import { Failure } from '../../../core/errors.ts'
 import { said, type Said } from '../../../core/messages/said.ts'
-import type { SiteView } from '../../../core/api.ts'
-import type { Devices } from '../../devices/service.ts'
+import { listCameras, type SiteAlone } from '../../sites/queries.ts'
+import type { SenderParts } from './kind.ts'
 
 /**
  * Whether a camera gives pictures at all; null: the site's first one stands for those of the detections.
@@ -9,11 +9,11 @@ import type { Devices } from '../../devices/service.ts'
  * @throws Failure when none can be reached
  */
 export async function picturesFrom(
-  devices: Devices,
+  { database, devices }: SenderParts,
   camera: string | null,
-  { cameras }: SiteView
+  site: SiteAlone
 ): Promise<Said> {
-  const asked = camera ?? cameras[0]?.id
+  const asked = camera ?? (await listCameras(database, site.id))[0]?.id
   const found = asked ? await devices.channelShowing(asked) : null
   if (!found) throw new Failure(said('deliveries.noCameraDevice'))
   const picture = await devices.pictures.snapshot(found)

@@ -11,7 +11,7 @@ import { long, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
 export const recording: DeliveryKind<EndpointOf<'recording'>> = {
   send,
-  test: ({ devices }, endpoint, site) => picturesFrom(devices, endpoint.camera, site),
+  test: (parts, endpoint, site) => picturesFrom(parts, endpoint.camera, site),
   recipient: (endpoint, { camera, named }) => named(endpoint.camera ?? camera),
   patience: long,
   atOnce: 3

@@ -10,7 +10,7 @@ import { long, type DeliveryKind, type Done, type SenderParts } from './kind.ts'
 
 export const snapshots: DeliveryKind<EndpointOf<'snapshots'>> = {
   send,
-  test: ({ devices }, endpoint, site) => picturesFrom(devices, endpoint.camera, site),
+  test: (parts, endpoint, site) => picturesFrom(parts, endpoint.camera, site),
   recipient: (endpoint, { camera, named }) => named(endpoint.camera ?? camera),
   patience: long,
   atOnce: 3
