@@ -1,4 +1,5 @@
 import type { Box } from '../core/geometry/shapes.ts'
+import type { IsOwn } from './bodies.ts'
 
 /** Levels per colour channel of the histogram; coarse, so that light and shade matter less. */
 const LEVELS = 4
@@ -9,14 +10,13 @@ const BINS = LEVELS * LEVELS * LEVELS
  * the lower half of the patch, each summing to a half.
  *
  * @param picture three bytes a pixel
- * @param labels label of each pixel; only those equal to `label` count
+ * @param box around the patch @param isOwn asked for pixels in it; only these count
  */
 export function describeColours(
   picture: Uint8Array,
-  labels: Int32Array,
-  label: number,
   width: number,
-  box: Box
+  box: Box,
+  isOwn: IsOwn
 ): Float32Array {
   const histogram = new Float32Array(2 * BINS)
   const middle = box.y + box.h / 2
@@ -24,9 +24,8 @@ export function describeColours(
   for (let y = box.y; y < box.y + box.h; y++) {
     const half = y < middle ? 0 : 1
     for (let x = box.x; x < box.x + box.w; x++) {
-      const at = y * width + x
-      if (labels[at] !== label) continue
-      const p = at * 3
+      if (!isOwn(x, y)) continue
+      const p = (y * width + x) * 3
       histogram[
         half * BINS +
           (picture[p]! >> 6) * LEVELS * LEVELS +

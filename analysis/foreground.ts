@@ -1,6 +1,7 @@
 import type CV from '@techstark/opencv-js'
 import type { Box } from '../core/geometry/shapes.ts'
 import { describeColours } from './appearance.ts'
+import { Bodies, type IsOwn } from './bodies.ts'
 import { HEAD } from './faces.ts'
 import type { FrameSize } from './frames.ts'
 import { Wavering } from './wavering.ts'
@@ -48,8 +49,7 @@ const MIN_AREA = 0.00025
 
 /**
  * Finds what moves: OpenCV's adaptive Gaussian mixture (Zivkovic 2004, `BackgroundSubtractorMOG2`, with its shadow
- * detection), then an opening against speckle, a closing that joins head, trunk and legs across a thin post, and
- * connected components.
+ * detection), then an opening against speckle, and the bodies that are left.
  */
 export class Foreground {
   private readonly cv: typeof CV
@@ -57,12 +57,8 @@ export class Foreground {
   private readonly subtractor: Subtractor
   private readonly frame: CV.Mat
   private readonly mask: CV.Mat
-  private readonly labels: CV.Mat
-  private readonly stats: CV.Mat
-  private readonly centroids: CV.Mat
   private readonly speck: CV.Mat
-  private readonly body: CV.Mat
-  private readonly leastArea: number
+  private readonly bodies: Bodies
   private readonly learnedFrames: number
   private readonly wavering: Wavering
   private frames = 0
@@ -79,17 +75,13 @@ export class Foreground {
     this.wavering = new Wavering(size, fps)
     this.frame = new cv.Mat(size.height, size.width, cv.CV_8UC3)
     this.mask = new cv.Mat()
-    this.labels = new cv.Mat()
-    this.stats = new cv.Mat()
-    this.centroids = new cv.Mat()
     this.speck = cv.getStructuringElement(cv.MORPH_RECT, new cv.Size(2, 2))
-    this.body = cv.getStructuringElement(cv.MORPH_RECT, new cv.Size(3, 7))
-    this.leastArea = Math.max(12, size.width * size.height * MIN_AREA)
+    this.bodies = new Bodies(cv, size, Math.max(12, size.width * size.height * MIN_AREA))
   }
 
   /** The patches of one frame; frames must come in order. */
   find(picture: Uint8Array): Patch[] {
-    const { cv, frame, mask, labels, stats } = this
+    const { cv, frame, mask } = this
     frame.data.set(picture)
     // Learns quickly at first, so that who was there from the start leaves no ghost; but not so quickly that somebody
     // who stands still in the first minute is taken for the background, as OpenCV's own schedule (2 n) does.
@@ -97,24 +89,13 @@ export class Foreground {
     this.subtractor.apply(frame, mask, 1 / Math.min(this.learnedFrames, 4 * this.frames))
     cv.threshold(mask, mask, SHADOW + 1, 255, cv.THRESH_BINARY)
     cv.morphologyEx(mask, mask, cv.MORPH_OPEN, this.speck)
-    cv.morphologyEx(mask, mask, cv.MORPH_CLOSE, this.body)
-    const count = cv.connectedComponentsWithStats(mask, labels, stats, this.centroids, 8, cv.CV_32S)
+    const patches = this.bodies.find(mask, (body, isOwn) => ({
+      ...body,
+      colours: describeColours(picture, this.size.width, body, isOwn),
+      head: middleOfTop(body, isOwn)
+    }))
     this.wavering.next(mask.data)
-    const blobs: Patch[] = []
-    const rows = stats.data32S
-    for (let i = 1; i < count; i++) {
-      const [x = 0, y = 0, w = 0, h = 0, area = 0] = rows.subarray(i * 5, i * 5 + 5)
-      if (area < this.leastArea) continue
-      const box = { x, y, w, h }
-      blobs.push({
-        ...box,
-        area,
-        colours: describeColours(picture, labels.data32S, i, this.size.width, box),
-        head: middleOfTop(labels.data32S, i, this.size.width, box),
-        wavers: this.wavering.holds(box)
-      })
-    }
-    return blobs
+    return patches.map((patch) => ({ ...patch, wavers: this.wavering.holds(patch) }))
   }
 
   /** Of the last frame, what moves: not 0. */
@@ -132,31 +113,17 @@ export class Foreground {
   }
 
   delete(): void {
-    for (const part of [
-      this.subtractor,
-      this.frame,
-      this.mask,
-      this.labels,
-      this.stats,
-      this.centroids,
-      this.speck,
-      this.body
-    ])
+    for (const part of [this.subtractor, this.frame, this.mask, this.speck, this.bodies])
       part.delete()
   }
 }
 
 /** The middle of a patch's pixels in the rows of the head. */
-function middleOfTop(
-  labels: Int32Array,
-  label: number,
-  width: number,
-  { x, y, w, h }: Box
-): number {
+function middleOfTop({ x, y, w, h }: Box, isOwn: IsOwn): number {
   let [sum, count] = [0, 0]
   for (let py = y; py < y + Math.max(1, HEAD * h); py++)
     for (let px = x; px < x + w; px++)
-      if (labels[py * width + px] === label) {
+      if (isOwn(px, py)) {
         sum += px + 0.5
         count++
       }

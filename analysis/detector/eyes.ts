@@ -10,7 +10,7 @@ import type { Standing } from './standing.ts'
 import { squareAround, type Tile } from './tiles.ts'
 
 /** Pictures that may be looked at in a second of footage, and how many may be saved up for when much comes at once. */
-const LOOKS_A_SECOND = 0.5
+const LOOKS_A_SECOND = 0.4
 const SAVED_LOOKS = 6
 /** So many must be saved up before one is spent on it: what comes into view in the next second must not wait. */
 const SAVED_FOR: Readonly<Record<Need, number>> = {

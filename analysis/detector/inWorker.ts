@@ -3,8 +3,8 @@ import { InputError } from '../../core/errors.ts'
 import type { Said } from '../../core/messages/said.ts'
 import type { FrameSize } from '../frames.ts'
 import type { SeenFace } from './faces.ts'
-import type { Detected } from './objects.ts'
-import type { Tile } from './tiles.ts'
+import { SEEN_SIZE, type Detected } from './objects.ts'
+import { cutTiles, type Tile } from './tiles.ts'
 
 /** Tiles of a picture (blue, green, red bytes). */
 export interface Shown {
@@ -13,11 +13,9 @@ export interface Shown {
   tiles: readonly Tile[]
 }
 
-/** What the detector is asked: to look for something in the tiles of a picture. */
-export interface Question extends Shown {
-  id: number
-  what: 'objects' | 'faces'
-}
+/** What the detector is asked: to look for objects in a picture of `SEEN_SIZE`, or for faces in the tiles of one. */
+export type Question = { id: number } & Asking
+type Asking = { what: 'objects'; rgb: Uint8Array } | ({ what: 'faces' } & Shown)
 
 export type Answer =
   | { type: 'ready' }
@@ -81,24 +79,25 @@ export class Detector implements Looks {
     }
   }
 
-  look(shown: Shown): Promise<Detected[]> {
-    return this.ask<Detected[]>('objects', shown)
+  look({ picture, size, tiles }: Shown): Promise<Detected[]> {
+    // Cut here: the detector's thread is the one that all wait for.
+    const rgb = cutTiles(picture, size, tiles, SEEN_SIZE)
+    return this.ask<Detected[]>({ what: 'objects', rgb }, rgb)
   }
 
-  faces(shown: Shown): Promise<SeenFace[]> {
-    return this.ask<SeenFace[]>('faces', shown)
+  faces({ picture, size, tiles }: Shown): Promise<SeenFace[]> {
+    // A copy goes: whoever asks may go on using the picture.
+    const own = new Uint8Array(picture)
+    return this.ask<SeenFace[]>({ what: 'faces', picture: own, size, tiles }, own)
   }
 
-  private ask<T>(what: Question['what'], { picture, size, tiles }: Shown): Promise<T> {
+  /** @param given what is of no more use here */
+  private ask<T>(asking: Asking, given: Uint8Array<ArrayBuffer>): Promise<T> {
     return new Promise<T>((resolve, reject) => {
       if (this.broken) return reject(this.broken)
       const id = this.asked++
       this.waiting.set(id, { resolve, reject })
-      // A copy goes: whoever asks may go on using the picture.
-      const own = new Uint8Array(picture)
-      this.worker.postMessage({ id, what, picture: own, size, tiles } satisfies Question, [
-        own.buffer
-      ])
+      this.worker.postMessage({ id, ...asking } satisfies Question, [given.buffer])
     })
   }
 

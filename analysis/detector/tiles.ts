@@ -66,7 +66,7 @@ export function cutTiles(
   size: FrameSize,
   tiles: readonly Tile[],
   side: number
-): Uint8Array {
+): Uint8Array<ArrayBuffer> {
   const out = new Uint8Array(side * side * 3).fill(114)
   for (const { from, to } of tiles) {
     const scale = from.side / to.side
