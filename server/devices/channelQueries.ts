@@ -98,7 +98,7 @@ function standingOfSwitch(r: Raw): SurroundingsStanding | null {
 export async function listChannels(sql: Sql, site?: string): Promise<ChannelRow[]> {
   return (
     await sql.rows<Raw>(
-      `${select} WHERE ${site === undefined ? 'NOT site.removed' : 'site.id = ?'} ORDER BY c.device_id, c.position`,
+      `${select} WHERE NOT site.removed${site === undefined ? '' : ' AND site.id = ?'} ORDER BY c.device_id, c.position`,
       site === undefined ? [] : [site]
     )
   ).map(rowOf)
