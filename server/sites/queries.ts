@@ -71,15 +71,11 @@ export async function readSiteAlone(sql: Sql, id: string): Promise<SiteAlone> {
 export async function readSite(sql: Sql, id: string): Promise<SiteView> {
   const site = await readSiteAlone(sql, id)
   const cameras = await sql.rows<CameraSummary>(
-    `WITH ofSite AS (SELECT id, name, position, surroundings, version, changed_at FROM camera WHERE site_id = ? AND NOT removed)
-     SELECT ofSite.id, name, position AS \`order\`, surroundings, version, changed_at AS changedAt,
-            COALESCE(clips.amount, 0) AS clips, COALESCE(detections.amount, 0) AS detections, newest.id AS clip
-       FROM ofSite
-       LEFT JOIN (SELECT camera_id, COUNT(*) AS amount FROM clip GROUP BY camera_id) AS clips ON clips.camera_id = ofSite.id
-       LEFT JOIN (SELECT camera_id, COUNT(*) AS amount FROM detection WHERE NOT deleted GROUP BY camera_id) AS detections ON detections.camera_id = ofSite.id
-       LEFT JOIN (SELECT camera_id, id, ROW_NUMBER() OVER (PARTITION BY camera_id ORDER BY created_at DESC) AS age FROM clip WHERE state = 'ready' AND reported IS NULL) AS newest
-              ON newest.camera_id = ofSite.id AND newest.age = 1
-      ORDER BY position, ofSite.id`,
+    `SELECT camera.id, camera.name, position AS \`order\`, surroundings, version, changed_at AS changedAt,
+            (SELECT COUNT(*) FROM clip WHERE clip.camera_id = camera.id) AS clips,
+            (SELECT COUNT(*) FROM detection WHERE detection.camera_id = camera.id AND NOT deleted) AS detections,
+            (SELECT clip.id FROM clip WHERE clip.camera_id = camera.id AND clip.state = 'ready' AND reported IS NULL ORDER BY created_at DESC LIMIT 1) AS clip
+       FROM camera WHERE site_id = ? AND NOT removed ORDER BY position, id`,
     [site.id]
   )
   const deletedCameras = await sql.rows<{ id: string; version: number }>(
