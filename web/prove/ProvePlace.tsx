@@ -26,6 +26,7 @@ import type {
 import { request } from '../api/client.ts'
 import { benchOf } from '../api/queries.ts'
 import { noteHeaders } from '../api/note.ts'
+import { EmptyPlace } from '../shell/EmptyPlace.tsx'
 import { useSiteActions } from '../sync/useSiteDocument.ts'
 import { CheckList } from './CheckList.tsx'
 import { CheckPanel } from './CheckPanel.tsx'
@@ -59,9 +60,10 @@ export function ProvePlace(): ReactNode {
     detections.find(
       (d) => d.camera === address.get('camera') && d.detection.id === address.get('detection')
     ) ?? detections.at(0)
+  if (!chosen) return <EmptyPlace name={msg.noChecksYet} what={msg.drawADetectionOn} on="bench" />
   const show = (address.get('show') ?? 'all') as Show
   const selected =
-    view.checks.find((c) => c.camera === chosen?.camera && c.check.id === address.get('check')) ??
+    view.checks.find((c) => c.camera === chosen.camera && c.check.id === address.get('check')) ??
     null
   const go = (change: Record<string, string | null>): void => {
     const next = new URLSearchParams(address)
@@ -90,14 +92,14 @@ export function ProvePlace(): ReactNode {
     act(() => request('POST', '/proving/take', checks ? { checks } : {}))
   const add = (): Promise<void> =>
     act(async () => {
-      const { clips } = await queries.query(benchOf(chosen!.camera))
+      const { clips } = await queries.query(benchOf(chosen.camera))
       const check = newCheck(
-        chosen!.detection,
-        view.scenes[chosen!.camera] ?? null,
+        chosen.detection,
+        view.scenes[chosen.camera] ?? null,
         clips.find((clip) => clip.state === 'ready') ?? null,
-        view.checks.filter((c) => c.camera === chosen!.camera).map((c) => c.check.id)
+        view.checks.filter((c) => c.camera === chosen.camera).map((c) => c.check.id)
       )
-      await request('PUT', `/cameras/${chosen!.camera}/checks/${check.id}`, {
+      await request('PUT', `/cameras/${chosen.camera}/checks/${check.id}`, {
         check,
         version: 0
       })
@@ -112,17 +114,13 @@ export function ProvePlace(): ReactNode {
         <Numbers view={view} />
         <span className="grow" />
         {view.run && <RunState run={view.run} act={act} />}
-        {detections.length > 0 && (
-          <Button
-            onClick={() =>
-              void navigate(
-                `/prove/walk?camera=${chosen!.camera}&detection=${chosen!.detection.id}`
-              )
-            }
-          >
-            {msg.walkLive}
-          </Button>
-        )}
+        <Button
+          onClick={() =>
+            void navigate(`/prove/walk?camera=${chosen.camera}&detection=${chosen.detection.id}`)
+          }
+        >
+          {msg.walkLive}
+        </Button>
         {!running && (
           <Button
             type="primary"
@@ -134,118 +132,111 @@ export function ProvePlace(): ReactNode {
           </Button>
         )}
       </header>
-      {!detections.length ? (
-        <section className="empty-place">
-          <h2>{msg.noChecksYet}</h2>
-          <p>{msg.drawADetectionOn}</p>
-        </section>
-      ) : (
-        <div className="prove-body">
-          <DetectionRail
-            view={view}
-            detections={detections}
-            chosen={chosen!}
-            onChoose={(camera, detection) => go({ camera, detection, check: null, edit: null })}
-          />
-          <section className="prove-middle" aria-label={msg.checksOf(chosen!.detection.name)}>
-            {!view.checks.length && (
-              <Alert
-                type="info"
-                showIcon={false}
-                title={
-                  view.proposing
-                    ? msg.workingOutWhatToCheck
-                    : msg.checksAreProposedFrom(view.proposals.length)
-                }
-                description={msg.eachConditionScheduleAnd}
-                action={
-                  <Button type="primary" disabled={view.proposing > 0} onClick={() => void take()}>
-                    {msg.addAll(view.proposals.length || '')}
-                  </Button>
-                }
-              />
-            )}
-            <div className="prove-tools">
-              <h2>{chosen!.detection.name}</h2>
-              <Segmented
-                aria-label={msg.checks}
-                size="small"
-                value={show}
-                onChange={(value) => go({ show: value === 'all' ? null : value })}
-                options={[
-                  { value: 'all', label: common.all },
-                  { value: 'failed', label: msg.notAsExpected },
-                  { value: 'outdated', label: msg.outOfDate }
-                ]}
-              />
-              <span className="grow" />
-              <Button size="small" icon={<PlusOutlined aria-hidden />} onClick={() => void add()}>
-                {msg.addCheck}
-              </Button>
-              <Button
-                size="small"
-                icon={<CaretRightOutlined aria-hidden />}
-                disabled={running || !own(view, chosen!).length}
-                onClick={() => void run(own(view, chosen!))}
-              >
-                {msg.runThese}
-              </Button>
-            </div>
-            <CheckList
-              view={view}
-              camera={chosen!.camera}
-              detection={chosen!.detection}
-              show={show}
-              selected={selected?.check.id ?? null}
-              onSelect={(check) => go({ check, edit: null })}
-              onTake={(checks) => void take(checks)}
+      <div className="prove-body">
+        <DetectionRail
+          view={view}
+          detections={detections}
+          chosen={chosen}
+          onChoose={(camera, detection) => go({ camera, detection, check: null, edit: null })}
+        />
+        <section className="prove-middle" aria-label={msg.checksOf(chosen.detection.name)}>
+          {!view.checks.length && (
+            <Alert
+              type="info"
+              showIcon={false}
+              title={
+                view.proposing
+                  ? msg.workingOutWhatToCheck
+                  : msg.checksAreProposedFrom(view.proposals.length)
+              }
+              description={msg.eachConditionScheduleAnd}
+              action={
+                <Button type="primary" disabled={view.proposing > 0} onClick={() => void take()}>
+                  {msg.addAll(view.proposals.length || '')}
+                </Button>
+              }
             />
-            {view.run && (view.run.better.length > 0 || view.run.worse.length > 0) && (
-              <Limiter
-                run={view.run}
-                onSelect={(t) =>
-                  go({
-                    camera: t.camera,
-                    detection:
-                      view.checks.find((c) => c.camera === t.camera && c.check.id === t.check)
-                        ?.check.detection ?? null,
-                    check: t.check,
-                    edit: null
-                  })
-                }
-              />
-            )}
-          </section>
-          <aside className="prove-side" aria-label={msg.check}>
-            {selected ? (
-              <CheckPanel
-                key={`${selected.camera} ${selected.check.id}`}
-                kept={selected}
-                view={view}
-                site={site.data}
-                detection={chosen!.detection}
-                editing={address.get('edit') !== null}
-                onEdit={(on) => go({ edit: on ? '1' : null })}
-                onRun={() => void run([{ camera: selected.camera, check: selected.check.id }])}
-                running={running}
-              />
-            ) : (
-              <NothingChosen
-                view={view}
-                site={site.data}
-                onSelect={(c) =>
-                  go({
-                    camera: c.camera,
-                    detection: c.check.detection,
-                    check: c.check.id,
-                    edit: null
-                  })
-                }
-              />
-            )}
-          </aside>
-        </div>
-      )}
+          )}
+          <div className="prove-tools">
+            <h2>{chosen.detection.name}</h2>
+            <Segmented
+              aria-label={msg.checks}
+              size="small"
+              value={show}
+              onChange={(value) => go({ show: value === 'all' ? null : value })}
+              options={[
+                { value: 'all', label: common.all },
+                { value: 'failed', label: msg.notAsExpected },
+                { value: 'outdated', label: msg.outOfDate }
+              ]}
+            />
+            <span className="grow" />
+            <Button size="small" icon={<PlusOutlined aria-hidden />} onClick={() => void add()}>
+              {msg.addCheck}
+            </Button>
+            <Button
+              size="small"
+              icon={<CaretRightOutlined aria-hidden />}
+              disabled={running || !own(view, chosen).length}
+              onClick={() => void run(own(view, chosen))}
+            >
+              {msg.runThese}
+            </Button>
+          </div>
+          <CheckList
+            view={view}
+            camera={chosen.camera}
+            detection={chosen.detection}
+            show={show}
+            selected={selected?.check.id ?? null}
+            onSelect={(check) => go({ check, edit: null })}
+            onTake={(checks) => void take(checks)}
+          />
+          {view.run && (view.run.better.length > 0 || view.run.worse.length > 0) && (
+            <Limiter
+              run={view.run}
+              onSelect={(t) =>
+                go({
+                  camera: t.camera,
+                  detection:
+                    view.checks.find((c) => c.camera === t.camera && c.check.id === t.check)?.check
+                      .detection ?? null,
+                  check: t.check,
+                  edit: null
+                })
+              }
+            />
+          )}
+        </section>
+        <aside className="prove-side" aria-label={msg.check}>
+          {selected ? (
+            <CheckPanel
+              key={`${selected.camera} ${selected.check.id}`}
+              kept={selected}
+              view={view}
+              site={site.data}
+              detection={chosen.detection}
+              editing={address.get('edit') !== null}
+              onEdit={(on) => go({ edit: on ? '1' : null })}
+              onRun={() => void run([{ camera: selected.camera, check: selected.check.id }])}
+              running={running}
+            />
+          ) : (
+            <NothingChosen
+              view={view}
+              site={site.data}
+              onSelect={(c) =>
+                go({
+                  camera: c.camera,
+                  detection: c.check.detection,
+                  check: c.check.id,
+                  edit: null
+                })
+              }
+            />
+          )}
+        </aside>
+      </div>
     </main>
   )
 }

@@ -2,6 +2,8 @@ import { emptyPlace as msg } from '../../core/messages/en/shell.ts'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 
+const PLACES = { site: msg.goToTheSite, bench: msg.goToTheBench, watch: msg.goToWatch }
+
 /**
  * A page with nothing on it but why, and the way on.
  *
@@ -14,14 +16,14 @@ export function EmptyPlace({
 }: {
   name: string
   what: string
-  on?: 'site' | 'watch'
+  on?: keyof typeof PLACES
 }): ReactNode {
   return (
     <main className="empty-place">
       <h1>{name}</h1>
       <p>{what}</p>
       <p>
-        <Link to={`/${on}`}>{on === 'site' ? msg.goToTheSite : msg.goToWatch}</Link>
+        <Link to={`/${on}`}>{PLACES[on]}</Link>
       </p>
     </main>
   )

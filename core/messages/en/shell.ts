@@ -22,6 +22,7 @@ export const places = messages({
 
 export const emptyPlace = messages({
   goToTheSite: 'Open the site page',
+  goToTheBench: 'Open the Bench',
   goToWatch: 'Open Watch'
 })
 

@@ -14,6 +14,7 @@ import type { SavedCheck, ProvingView } from '../../../core/proving/views.ts'
 import type { WatchView } from '../../../core/watch/views.ts'
 import { readScene } from '../../../simulation/script.ts'
 import { request } from '../../api/client.ts'
+import { EmptyPlace } from '../../shell/EmptyPlace.tsx'
 import { useSiteActions } from '../../sync/useSiteDocument.ts'
 import { WatchStream, streamOf } from '../../scene/liveStream.ts'
 import { newCheck } from '../newCheck.ts'
@@ -63,14 +64,7 @@ function Walking({
       { replace: true }
     )
   if (!camera)
-    return (
-      <main className="prove-place">
-        <section className="empty-place">
-          <h2>{msg.noDetectionsToWalk}</h2>
-          <p>{msg.drawADetectionOnThe}</p>
-        </section>
-      </main>
-    )
+    return <EmptyPlace name={msg.noDetectionsToWalk} what={msg.drawADetectionOnThe} on="bench" />
   const own = proving.checks.filter((c) => c.camera === camera.id)
   const kept = own.filter(walkable).find((c) => c.check.id === address.get('check')) ?? null
   const detections = site.detections.filter((d) => d.camera === camera.id)
