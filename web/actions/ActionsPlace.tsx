@@ -2,11 +2,12 @@ import { common } from '../../core/messages/en/common.ts'
 import { type Said, said } from '../../core/messages/said.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { actionsPlace as msg } from '../../core/messages/en/actions/actions.ts'
+import { emptyPlace } from '../../core/messages/en/shell.ts'
 import './actions.css'
 import { PlusOutlined } from '@ant-design/icons'
 import { Alert, Button, Dropdown } from 'antd'
 import { useMemo, useState, type ReactNode } from 'react'
-import { NavLink, useParams, useSearchParams } from 'react-router'
+import { Link, NavLink, useParams, useSearchParams } from 'react-router'
 import { crossingOf } from '../../core/actions/matrix.ts'
 import type { SiteActionsView } from '../../core/api.ts'
 import { SiteHours } from '../../core/arming/coverage.ts'
@@ -156,7 +157,9 @@ function MatrixPart({
           {(endpoint || chosenRow) && <Button onClick={() => go({})}>{msg.defaultActions}</Button>}
         </div>
         {state.detections.length === 0 ? (
-          <p className="waiting">{msg.noDetectionsYetDraw}</p>
+          <p className="waiting">
+            {msg.noDetectionsYetDraw} <Link to="/bench">{emptyPlace.goToTheBench}</Link>
+          </p>
         ) : columns.length === 0 ? (
           <p className="waiting">{msg.noActionsYetAdd}</p>
         ) : (

@@ -55,32 +55,40 @@ export function UsualPanel({
           )
         }
       />
-      <Button
-        disabled={!state.usual?.links.length || !without.length}
-        onClick={() =>
-          document.setActions(
-            without.map(keyOf),
-            () => state.usual!,
-            said('edits.usualActionsForDetections', without.length)
-          )
-        }
-      >
-        {without.length ? msg.addToWithoutActions(without.length) : msg.everyDetectionHasActions}
-      </Button>
+      {state.detections.length > 0 && (
+        <Button
+          disabled={!state.usual?.links.length || !without.length}
+          onClick={() =>
+            document.setActions(
+              without.map(keyOf),
+              () => state.usual!,
+              said('edits.usualActionsForDetections', without.length)
+            )
+          }
+        >
+          {without.length ? msg.addToWithoutActions(without.length) : msg.everyDetectionHasActions}
+        </Button>
+      )}
       <p className="quiet matrix-legend">
-        <span className="crossing whole" aria-hidden="true">
-          <Passed />
-        </span>{' '}
-        {msg.onForAllArmed}{' '}
-        <span className="crossing part" aria-hidden="true">
-          <i style={{ width: '50%' }} />
-          <span>{wholePercent(0.5)}</span>
-        </span>{' '}
-        {msg.onForPartOf}{' '}
-        <span className="crossing never" aria-hidden="true">
-          <Failed />
-        </span>{' '}
-        {msg.never}
+        <span>
+          <span className="crossing whole" aria-hidden="true">
+            <Passed />
+          </span>
+          {msg.onForAllArmed}
+        </span>
+        <span>
+          <span className="crossing part" aria-hidden="true">
+            <i style={{ width: '50%' }} />
+            <span>{wholePercent(0.5)}</span>
+          </span>
+          {msg.onForPartOf}
+        </span>
+        <span>
+          <span className="crossing never" aria-hidden="true">
+            <Failed />
+          </span>
+          {msg.never}
+        </span>
       </p>
       <p className="quiet">{msg.clickACrossingToLink}</p>
     </article>

@@ -11,6 +11,7 @@ import type { Role } from '../../core/accounts/accounts.ts'
 import type { JobView, RecordView } from '../../core/handover/views.ts'
 import { STEPS } from '../../core/handover/views.ts'
 import { request } from '../api/client.ts'
+import { useSite } from '../api/queries.ts'
 import { ChangesSince } from './ChangesSince.tsx'
 import { MakeDialog } from './MakeDialog.tsx'
 import { Obstacles } from './Obstacles.tsx'
@@ -61,6 +62,7 @@ const Records = ({
 
 function Making(): ReactNode {
   const { data: view, error } = useHandover()
+  const site = useSite()
   const [dialog, setDialog] = useState<'handover' | 'service' | null>(null)
   const [signing, setSigning] = useState<RecordView | null>(null)
   if (error && !view)
@@ -78,7 +80,7 @@ function Making(): ReactNode {
         <Button
           type="primary"
           icon={<FileDoneOutlined aria-hidden />}
-          disabled={busy}
+          disabled={busy || site.data?.cameras.length === 0}
           onClick={() => setDialog('handover')}
         >
           {msg.make}

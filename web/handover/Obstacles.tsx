@@ -1,10 +1,13 @@
 import { common } from '../../core/messages/en/common.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { handoverPlace as msg } from '../../core/messages/en/handover.ts'
+import { emptyPlace } from '../../core/messages/en/shell.ts'
+import { said } from '../../core/messages/said.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Input, Modal } from 'antd'
 import { useState, type ReactNode } from 'react'
+import { Link } from 'react-router'
 import { findingKey, type Finding } from '../../core/readiness/index.ts'
 import type { HandoverView } from '../../core/handover/views.ts'
 import { request } from '../api/client.ts'
@@ -25,6 +28,15 @@ export function Obstacles({ view }: { view: HandoverView }): ReactNode {
   const names = new Map(
     [...(site.data?.cameras ?? []), ...(devices.data ?? [])].map(({ id, name }) => [id, name])
   )
+  if (site.data?.cameras.length === 0)
+    return (
+      <section className="obstacles" aria-label={msg.noCameras}>
+        <h2>{msg.noCameras}</h2>
+        <p className="quiet">
+          {wordsOf(said('handover.siteIsEmpty'))} <Link to="/site">{emptyPlace.goToTheSite}</Link>
+        </p>
+      </section>
+    )
   const takeBack = async (key: string): Promise<void> => {
     try {
       await request('DELETE', `/handover/accepted?key=${encodeURIComponent(key)}`)

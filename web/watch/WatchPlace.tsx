@@ -1,11 +1,12 @@
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { common } from '../../core/messages/en/common.ts'
+import { emptyPlace } from '../../core/messages/en/shell.ts'
 import { watchPlace as msg } from '../../core/messages/en/watch.ts'
 import './watch.css'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Segmented } from 'antd'
 import { Suspense, useEffect, useMemo, useState, type ReactNode } from 'react'
-import { NavLink, useParams, useSearchParams } from 'react-router'
+import { Link, NavLink, useParams, useSearchParams } from 'react-router'
 import { byPriority } from '../../core/actions/alarms.ts'
 import type { AlarmView } from '../../core/api.ts'
 import { groupAlarms, passes, readFilter } from '../../core/watch/queue.ts'
@@ -88,6 +89,12 @@ export function WatchPlace(): ReactNode {
         </Suspense>
       ) : (
         <section className={`watch-pictures ${view}`} aria-label={msg.livePictures}>
+          {!cameras.length && (
+            <p className="nothing-to-watch">
+              {msg.noCameras}
+              {account?.role === 'installer' && <Link to="/site">{emptyPlace.goToTheSite}</Link>}
+            </p>
+          )}
           {cameras.map((c) => (
             <LiveTile
               key={c.id}
@@ -121,7 +128,7 @@ export function WatchPlace(): ReactNode {
               ? msg.waiting(alarms.data?.waiting ?? waiting.length)
               : msg.noActiveAlarms}
           </h1>
-          {!searching && (
+          {!searching && cameras.length > 0 && (
             <Segmented
               aria-label={msg.livePictures}
               size="small"
