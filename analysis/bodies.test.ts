@@ -1,3 +1,4 @@
+import { beforeAll, describe, expect, it } from '@jest/globals'
 import { execFile } from 'node:child_process'
 import { promisify } from 'node:util'
 
