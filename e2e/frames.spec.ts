@@ -116,9 +116,9 @@ test('tamper: names it with its curves; learns a new reference on request', asyn
   await expect(page.locator('.ladder')).toContainText(/% of the way to covered/)
   await page.getByRole('button', { name: 'Use this moment' }).click()
   await expect(page.getByText(/and from 00:1[78]\.\d/)).toBeVisible({ timeout: 60_000 })
-  await expect(flags(page, 'Yard camera care')).toHaveCount(0, { timeout: 60_000 }) // what is seen there is as it should be
+  await expect(flags(page, 'Yard camera care')).toHaveCount(0) // what is seen there is as it should be
   await page.getByRole('button', { name: 'Start of clip only' }).click()
-  await expect(flags(page, 'Yard camera care')).toHaveCount(1, { timeout: 60_000 })
+  await expect(flags(page, 'Yard camera care')).toHaveCount(1)
 })
 
 test('faces and contacts: a mask at the ticket window, the door after hours', async ({ page }) => {
