@@ -8,7 +8,7 @@ import {
 } from '../../core/watch/search.ts'
 import { SIGNED_IN, allow, type Api } from '../api/route.ts'
 import type { Database } from '../database.ts'
-import { listCameras, readSiteAlone } from '../sites/queries.ts'
+import { namesOf, readSiteAlone } from '../sites/queries.ts'
 import { wallText } from '../../core/arming/zone.ts'
 import { countTriggers } from './counts.ts'
 import { findTriggers, knownWays, type SiteSearch } from './queries.ts'
@@ -53,14 +53,12 @@ export function searchRoutes(app: Api, database: Database): void {
     async (request, reply) => {
       const site = await readSiteAlone(database, request.site)
       const search = await within(site.id, request.query)
-      const cameras = new Map(
-        (await listCameras(database, site.id)).map(({ id, name }) => [id, name])
-      )
+      const names = await namesOf(database, site.id)
       const line = (t: FoundTrigger): string =>
         [
           wallText(t.at, site.timeZone).replace('T', ' '),
           new Date(t.at).toISOString(),
-          cameras.get(t.camera) ?? t.camera,
+          names.get(t.camera) ?? t.camera,
           t.name,
           t.kind,
           t.class,

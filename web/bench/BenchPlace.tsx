@@ -1,6 +1,7 @@
 import { problemWords } from '../../core/messages/errorWords.ts'
 import { benchPlace as msg } from '../../core/messages/en/bench/bench.ts'
 import { common } from '../../core/messages/en/common.ts'
+import { emptyPlace } from '../../core/messages/en/shell.ts'
 import { Alert } from 'antd'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Navigate, useParams } from 'react-router'
@@ -26,7 +27,7 @@ export function BenchPlace(): ReactNode {
     return first ? (
       <Navigate to={`/bench/${first.id}`} replace />
     ) : (
-      <EmptyPlace name={msg.noCameras} what={msg.addOneFirst} />
+      <EmptyPlace name={emptyPlace.noCameras} what={msg.addOneFirst} />
     )
   }
   if (bench.error && !bench.data)

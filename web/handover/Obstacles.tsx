@@ -30,8 +30,8 @@ export function Obstacles({ view }: { view: HandoverView }): ReactNode {
   )
   if (site.data?.cameras.length === 0)
     return (
-      <section className="obstacles" aria-label={msg.noCameras}>
-        <h2>{msg.noCameras}</h2>
+      <section className="obstacles" aria-label={emptyPlace.noCameras}>
+        <h2>{emptyPlace.noCameras}</h2>
         <p className="quiet">
           {wordsOf(said('handover.siteIsEmpty'))} <Link to="/site">{emptyPlace.goToTheSite}</Link>
         </p>

@@ -91,7 +91,7 @@ export function WatchPlace(): ReactNode {
         <section className={`watch-pictures ${view}`} aria-label={msg.livePictures}>
           {!cameras.length && (
             <p className="nothing-to-watch">
-              {msg.noCameras}
+              {emptyPlace.noCameras}
               {account?.role === 'installer' && <Link to="/site">{emptyPlace.goToTheSite}</Link>}
             </p>
           )}

@@ -293,7 +293,6 @@ export const handoverPlace = messages({
   records: 'Records',
   noRecords:
     'No record yet. It freezes what is planned, held by the devices and proven, for the client to sign.',
-  noCameras: 'No cameras',
   stands: (n: number) =>
     n === 0
       ? 'Nothing stands in the way of a clean record'

@@ -21,6 +21,7 @@ export const places = messages({
 })
 
 export const emptyPlace = messages({
+  noCameras: 'No cameras',
   goToTheSite: 'Open the site page',
   goToTheBench: 'Open the Bench',
   goToWatch: 'Open Watch'

@@ -68,7 +68,6 @@ export const watchPlace = messages({
   noActiveAlarms: 'No active alarms',
   allCameras: 'All cameras',
   oneLarge: 'One large',
-  noCameras: 'No cameras',
   alarms: 'Alarms',
   noAlarmYet: 'No alarms yet.'
 })

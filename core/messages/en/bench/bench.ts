@@ -15,7 +15,6 @@ export const benchBar = messages({
 })
 
 export const benchPlace = messages({
-  noCameras: 'No cameras',
   addOneFirst: 'Add a camera on the site page, or find devices on the network.',
   noSuchCamera: 'No such camera',
   itMayHaveBeenDeleted: 'The site has no camera at this address. It may have been deleted.'
