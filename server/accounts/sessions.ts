@@ -50,6 +50,8 @@ declare module 'fastify' {
     account: AccountView | null
     /** The id of the site that is asked about; empty for what belongs to no site. */
     site: string
+    /** Refuses what is not of that site; asked before it is known who asks. */
+    ofSite: Promise<void> | null
   }
 }
 
@@ -118,6 +120,11 @@ export class Sessions {
     const tokenHash = digestOf(token)
     await insertSession(this.database, { tokenHash, account, now, expires, address, agent, link })
     return token
+  }
+
+  /** Whether a request names a session, which need not be one any more. */
+  isNamed(request: FastifyRequest, secure: boolean): boolean {
+    return request.cookies[cookieName(secure)] !== undefined
   }
 
   /** The session that a request names; null: none, or no more. One of a phone is none. */

@@ -49,6 +49,8 @@ export async function registerApi(
   siteRoutes: (api: Api) => void = () => {}
 ): Promise<readonly DeclaredRoute[]> {
   const declared: DeclaredRoute[] = []
+  const refuse = ({ params, routeOptions }: FastifyRequest, site: string): Promise<void> =>
+    refuseForeign(database, site, routeOptions.url ?? '', params as Params)
   await http.register(
     async (plugin) => {
       plugin.addHook('onRoute', ({ method, url, config, schema }) => {
@@ -79,6 +81,7 @@ export async function registerApi(
       plugin.decorateRequest('account', null)
       plugin.decorateRequest('site', '')
       plugin.decorateRequest('phone', null)
+      plugin.decorateRequest('ofSite', null)
       plugin.addHook('onRequest', async (request) => {
         const roles = request.routeOptions.config?.roles ?? INSTALLER
         if (roles === 'phone') {
@@ -86,9 +89,14 @@ export async function registerApi(
           Object.assign(request, { session, account, phone, site: phone.site })
           return
         }
+        const { site } = request.params as { site?: string }
+        // Together with who asks; what comes of it is said only to whoever has a role there.
+        request.ofSite =
+          site !== undefined && sessions.isNamed(request, secure)
+            ? inAdvance(refuse(request, site))
+            : null
         const session = await sessions.of(request, secure)
         request.session = session
-        const { site } = request.params as { site?: string }
         if (site === undefined) request.account = session?.account ?? null
         else {
           request.site = site
@@ -123,9 +131,7 @@ export async function registerApi(
       await plugin.register(
         async (ofSite) => {
           ofSite.addHook('onRoute', ({ url }) => void ownerOf(url))
-          ofSite.addHook('onRequest', async ({ site, params, routeOptions }) => {
-            await refuseForeign(database, site, routeOptions.url ?? '', params as Params)
-          })
+          ofSite.addHook('onRequest', (request) => request.ofSite ?? refuse(request, request.site))
           siteRoutes(ofSite)
         },
         { prefix: '/sites/:site' }
@@ -134,6 +140,12 @@ export async function registerApi(
     { prefix: '/api' }
   )
   return declared
+}
+
+/** Work that somebody waits for later, or never: until then its error is nobody's. */
+function inAdvance<T>(work: Promise<T>): Promise<T> {
+  work.catch(() => {})
+  return work
 }
 
 const isStream = (part: unknown): boolean => typeof (part as Stream | null)?.pipe === 'function'

@@ -108,8 +108,16 @@ describe('an interruption while sending leaves the old rule or the new one, and 
     expect(held()).toEqual({ 'quay-edge': '50' })
   })
 
-  test('complete: afterwards it is asked what it holds, not again what it can do', async () => {
+  test.each([
+    ['read of late: asked only what it holds, before and after', false, ['GetRules']],
+    [
+      'not read of late: asked all before, and what it holds after',
+      true,
+      ['GetDeviceInformation', 'GetSupportedRules', 'GetRules']
+    ]
+  ])('complete, %s', async (_, isLongAgo, before) => {
     await draw(55)
+    if (isLongAgo) await t.app.devices.reader.forget(id)
     const asked: string[] = []
     line.cut = (message) => {
       asked.push(readMessage(message).action.name)
@@ -118,7 +126,7 @@ describe('an interruption while sending leaves the old rule or the new one, and 
     expect(outcome(await send())).toEqual([['quay-edge', 'changed', 'new', false]])
     const sent = asked.indexOf('ModifyRules')
     const whole = ['GetDeviceInformation', 'GetSupportedRules', 'GetRules']
-    expect(whole.filter((name) => asked.slice(0, sent).includes(name))).toEqual(whole)
+    expect(whole.filter((name) => asked.slice(0, sent).includes(name))).toEqual(before)
     expect(whole.filter((name) => asked.slice(sent).includes(name))).toEqual(['GetRules'])
     const { body } = await t.ask('GET', `/devices/${id}`)
     const [channel] = (body as DeviceView).channels

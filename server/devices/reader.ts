@@ -28,6 +28,8 @@ import {
 const CLOCK_SECONDS = 2
 /** One that was read within this, for whatever reason, is left out once. */
 const FRESH_MS = 15_000
+/** What a device is and can do stands for so long once it was read: nobody renews its software in less. */
+const STANDS_MS = 90_000
 
 const stateOf: Record<DeviceErrorKind, DeviceState> = {
   offline: 'offline',
@@ -100,6 +102,22 @@ export class DeviceReader {
   }
 
   /**
+   * Reads what a device holds just before something is sent to it, and all else of it where that was not read of late.
+   * @returns the way in which it was spoken with; null: it could not be read
+   */
+  async readToSend(id: string): Promise<DeviceLink | null> {
+    await this.reading.get(id)
+    if (performance.now() - (this.readLast.get(id) ?? -Infinity) > STANDS_MS) return this.read(id)
+    const link = this.linkTo(await readDevice(this.database, id))
+    return this.keepingTrouble(id, async () => {
+      // Without its time a device refuses whatever is signed.
+      await link.clockAhead()
+      await this.readHeld(id, link)
+      return link
+    })
+  }
+
+  /**
    * Reads a device; its trouble is kept, not thrown. Somebody who asks while it is being read waits for that.
    * @returns the way in which it was spoken with; null: it could not be read
    */
@@ -118,15 +136,17 @@ export class DeviceReader {
   async readBack(id: string, link: DeviceLink): Promise<void> {
     // One that began before that would keep the old ones over these.
     await this.reading.get(id)
-    await this.keepingTrouble(id, async () => {
-      const channels = await channelsOf(this.database, id)
-      const held: Held[] = []
-      for (const channel of channels) held.push(await heldBy(link, channel, channel))
-      const outputs = await link.outputs()
-      await this.database.transaction(async (sql) => {
-        await keepOutputs(sql, id, outputs, Date.now())
-        for (const [i, channel] of channels.entries()) await keepHeld(sql, channel, held[i]!)
-      })
+    await this.keepingTrouble(id, () => this.readHeld(id, link))
+  }
+
+  private async readHeld(id: string, link: DeviceLink): Promise<void> {
+    const channels = await channelsOf(this.database, id)
+    const held: Held[] = []
+    for (const channel of channels) held.push(await heldBy(link, channel, channel))
+    const outputs = await link.outputs()
+    await this.database.transaction(async (sql) => {
+      await keepOutputs(sql, id, outputs, Date.now())
+      for (const [i, channel] of channels.entries()) await keepHeld(sql, channel, held[i]!)
     })
   }
 

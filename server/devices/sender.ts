@@ -63,7 +63,7 @@ export class DeviceSender {
   }
 
   private async sendNow(id: string): Promise<SendResult[]> {
-    const link = await this.reader.readAfresh(id)
+    const link = await this.reader.readToSend(id)
     const row = await readDevice(this.database, id)
     if (!link) throw conflict(said('devices.cannotBeSentTo', row.name, row.trouble ?? row.state))
     const results: SendResult[] = []

@@ -144,12 +144,17 @@ export class Proving {
     }
   }
 
-  /** How far each detection is proven, by camera and detection. */
+  /**
+   * How far each detection is proven, by camera and detection.
+   *
+   * @param reading the detections by camera, which need not have been read yet
+   */
   async proofs(
     siteId: string,
-    detections: ReadonlyMap<string, readonly Detection[]>
+    reading: Promise<ReadonlyMap<string, readonly Detection[]>>
   ): Promise<Map<string, Proof>> {
-    const [checks, results] = await Promise.all([
+    const [detections, checks, results] = await Promise.all([
+      reading,
       readChecks(this.database, siteId),
       lastResults(this.database, siteId)
     ])

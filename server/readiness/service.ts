@@ -43,19 +43,22 @@ export class Readiness {
   }
 
   async read(siteId: string): Promise<ReadinessView> {
-    const site = await readSiteAlone(this.database, siteId)
     // At one go: on a busy server each answer that has to come first is one more wait.
-    const reading = readEverything(this.database, site.id)
-    const [everything, proofs, siteCameras, endpoints, settings, devices, ready, marks] =
+    const reading = readEverything(this.database, siteId)
+    const [site, everything, proofs, siteCameras, endpoints, settings, devices, ready, marks] =
       await Promise.all([
+        readSiteAlone(this.database, siteId),
         reading,
-        reading.then(({ detections }) => this.proving.proofs(site.id, detections)),
-        listCameras(this.database, site.id),
-        readEndpoints(this.database, site.id),
-        readSettings(this.database, site.id),
-        listDevices(this.database, site.id),
-        readyClips(this.database, site.id),
-        readMarks(this.database, site.id)
+        this.proving.proofs(
+          siteId,
+          reading.then(({ detections }) => detections)
+        ),
+        listCameras(this.database, siteId),
+        readEndpoints(this.database, siteId),
+        readSettings(this.database, siteId),
+        listDevices(this.database, siteId),
+        readyClips(this.database, siteId),
+        readMarks(this.database, siteId)
       ])
     const clips = grouped(ready, ({ camera }) => camera)
     const clipsOf = (camera: string): ClipView[] =>

@@ -2,6 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { HourWriter } from '../lookBack/hourWriter.ts'
 import { PictureWriter } from '../lookBack/pictureFile.ts'
 import { Follower, type FromFollower, type ToFollower } from './follower.ts'
+import { yieldToOthers } from '../threadPriority.ts'
 import { PictureTaker } from './pictureTaker.ts'
 
 /** The thread in which cameras' targets are followed and written; see memory.ts for the other end. */
@@ -9,6 +10,7 @@ const FLUSH_MS = 1000
 /** Whether cameras need a picture. */
 const LOOK_MS = 250
 const { folder } = workerData as { folder: string }
+yieldToOthers()
 const tell = (message: FromFollower): void => parentPort!.postMessage(message)
 const writer = new HourWriter(folder, {
   closed: (camera, hour) => tell({ type: 'hourOver', camera, hour }),

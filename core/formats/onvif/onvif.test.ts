@@ -3,7 +3,7 @@ import { secondsIn } from './durations.ts'
 import { createHash } from 'node:crypto'
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { DetectionSchema } from '../plan.ts'
+import { DetectionSchema, ScheduleSchema } from '../plan.ts'
 import { readActiveCells, writeActiveCells } from './activeCells.ts'
 import { fromStandard, toStandard } from './coordinates.ts'
 import { packBits, unpackBits } from './packBits.ts'
@@ -253,6 +253,32 @@ describe('detections as device rules', () => {
     expect(
       readRule(readXml(ruleXml(rule).replace('<tan:Rule', '<tan:Rule xmlns:tan="a" xmlns:tt="b"')))
     ).toEqual(rule)
+  })
+
+  test('of what is frozen each is translated once; other abilities or hours are others', () => {
+    const d = Object.freeze({ ...line, schedule: 'nights' })
+    const abilities = Object.freeze([able('tt:LineDetector', { parameters: ['Hours'] })])
+    const hours = (from: string) => [
+      Object.freeze(
+        parseWith(ScheduleSchema, {
+          id: 'nights',
+          name: 'Nights',
+          week: { mon: [[from, '24:00']] }
+        })
+      )
+    ]
+    const early = hours('18:00')
+    const once = toRule(d, abilities, early)
+    expect(toRule(d, abilities, early)).toBe(once)
+    for (const schedules of [early, hours('20:00'), []])
+      for (const other of [abilities, Object.freeze([able('tt:LineDetector')]), Object.freeze([])])
+        expect(toRule(d, other, schedules)).toEqual(toRule({ ...d }, [...other], schedules))
+    expect(toRule(d, abilities, hours('20:00'))).not.toEqual(once)
+    // What can change is translated each time.
+    const changing = { ...line }
+    expect(toRule(changing, abilities)!.rule.name).toBe('edge')
+    changing.id = 'gate'
+    expect(toRule(changing, abilities)!.rule.name).toBe('gate')
   })
 
   // Sensitivity scales of 1 to 100 and of 1 to 4 are both common. Common practice, no source.

@@ -19,9 +19,20 @@ export interface Loss {
 const quantity = (n: number, unit: SettingUnit): Said =>
   unit === 'milliseconds' ? said('values.seconds', n / 1000) : said(`values.${unit}`, n)
 
+/** A detection as a device holds it, and what is lost on the way. */
+export interface Translation {
+  rule: Rule
+  losses: Loss[]
+}
+
+type OfHours = WeakMap<object, Translation | null>
+const known = new WeakMap<Detection, WeakMap<readonly RuleAbility[], OfHours>>()
+const NO_HOURS = {}
+
 /**
  * A detection in a device's terms, and what is lost on the way: settings that it has no parameter for, values that its
- * scale does not have. A parked one keeps its place with one minute a day and an empty area.
+ * scale does not have. A parked one keeps its place with one minute a day and an empty area. Of what is frozen each is
+ * translated once: lists of many devices ask for all of them again and again. The caller changes nothing in the answer.
  *
  * @param schedules of the plan; the detection's arming hours are among them
  * @returns null when the device has no rule of that type
@@ -30,7 +41,26 @@ export function toRule(
   d: Detection,
   abilities: readonly RuleAbility[],
   schedules: readonly Schedule[] = []
-): { rule: Rule; losses: Loss[] } | null {
+): Translation | null {
+  const hours = schedules.find((s) => s.id === d.schedule)
+  if (![d, abilities, hours].every(Object.isFrozen)) return translate(d, abilities, hours)
+  const ofDetection = known.get(d) ?? new WeakMap<readonly RuleAbility[], OfHours>()
+  known.set(d, ofDetection)
+  const ofAbilities: OfHours =
+    ofDetection.get(abilities) ?? new WeakMap<object, Translation | null>()
+  ofDetection.set(abilities, ofAbilities)
+  const before = ofAbilities.get(hours ?? NO_HOURS)
+  if (before !== undefined) return before
+  const translation = translate(d, abilities, hours)
+  ofAbilities.set(hours ?? NO_HOURS, translation)
+  return translation
+}
+
+function translate(
+  d: Detection,
+  abilities: readonly RuleAbility[],
+  schedule: Schedule | undefined
+): Translation | null {
   const kindRule = ruleOf(d.kind)
   const ability = kindRule && abilities.find((a) => a.type === kindRule.type)
   if (!ability) return null
@@ -113,7 +143,6 @@ export function toRule(
     set: (parameter, value) => void (simple[parameter] = value)
   })
 
-  const schedule = schedules.find((s) => s.id === d.schedule)
   if (d.parked) {
     const hours = writeHours(PARKED_HOURS)!
     if (takes('Hours')) simple.Hours = hours
