@@ -78,9 +78,9 @@ export function Abilities({
     >
       {found.error && <Alert type="error" title={problemWords(found.error)} />}
       {found.isFetching && !found.data && (
-        <p className="quiet">
+        <div className="quiet">
           <Spin size="small" /> {msg.trying}
-        </p>
+        </div>
       )}
       {found.data &&
         channels.map((channel) => (

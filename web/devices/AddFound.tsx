@@ -138,9 +138,9 @@ export function AddFound({
         )}
       </div>
       {found.isFetching && (
-        <p className="quiet">
+        <div className="quiet">
           <Spin size="small" /> {msg.searchingTheNetwork}
-        </p>
+        </div>
       )}
       {found.isError && <Alert type="error" title={problemWords(found.error)} />}
       {found.data?.length === 0 && !found.isFetching && (

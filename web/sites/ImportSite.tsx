@@ -97,9 +97,9 @@ export function ImportSite({
         </div>
         {error && <Alert type="error" title={`${file.name}: ${error}`} />}
         {!preview && !error && (
-          <p className="quiet">
+          <div className="quiet">
             <Spin size="small" /> {common.loading}
-          </p>
+          </div>
         )}
         {preview && (
           <>
