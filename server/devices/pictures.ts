@@ -65,28 +65,32 @@ export class LivePictures {
     )
   }
 
-  /** The same; null where a channel gives single pictures alone. @throws DeviceError */
+  /**
+   * The same; null where a channel gives single pictures alone.
+   * @param lingerMs so long it goes on once nobody looks at it any more @throws DeviceError
+   */
   async stream(
     { row, channel }: ShownChannel,
-    signal: AbortSignal
+    signal: AbortSignal,
+    lingerMs = this.lingerMs
   ): Promise<AsyncGenerator<Buffer> | null> {
     const link = this.linkTo(row)
     const uri = await ifOffered(link.streamUri(channel.picture))
     if (uri === undefined) return null
     return uri.startsWith('rtsp')
-      ? this.shared(await link.withAccount(uri), signal)
+      ? this.shared(await link.withAccount(uri), signal, lingerMs)
       : motionJpeg(link, uri, signal)
   }
 
-  /** What a channel shows now. @throws DeviceError */
-  async snapshot(shown: ShownChannel): Promise<Buffer> {
+  /** What a channel shows now. @param lingerMs as of `stream`, where it takes no snapshots @throws DeviceError */
+  async snapshot(shown: ShownChannel, lingerMs = this.lingerMs): Promise<Buffer> {
     const link = this.linkTo(shown.row)
     const snapshot = await ifOffered(link.snapshot(shown.channel.profile))
     if (snapshot) return snapshot
     // It takes no snapshots: the next picture of its stream stands for one.
     const ended = new AbortController()
     try {
-      const stream = await this.stream(shown, ended.signal)
+      const stream = await this.stream(shown, ended.signal, lingerMs)
       if (!stream) throw new DeviceError('refused', said('devices.noPicture'))
       for await (const picture of stream) return picture
     } finally {
@@ -106,7 +110,11 @@ export class LivePictures {
     }
   }
 
-  private async *shared(uri: string, signal: AbortSignal): AsyncGenerator<Buffer> {
+  private async *shared(
+    uri: string,
+    signal: AbortSignal,
+    lingerMs: number
+  ): AsyncGenerator<Buffer> {
     const source = this.sources.get(uri) ?? this.begin(uri)
     clearTimeout(source.lingering)
     let newest = source.last
@@ -142,7 +150,7 @@ export class LivePictures {
       signal.removeEventListener('abort', stop)
       source.viewers.delete(viewer)
       if (source.viewers.size === 0 && this.sources.get(uri) === source)
-        source.lingering = setTimeout(() => source.stopped.abort(), this.lingerMs)
+        source.lingering = setTimeout(() => source.stopped.abort(), lingerMs)
     }
   }
 

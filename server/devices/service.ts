@@ -473,10 +473,14 @@ export class Devices {
     return null
   }
 
-  /** What a camera shows now; null: no device that can be reached shows it. @throws DeviceError */
-  async pictureNow(camera: string): Promise<Buffer | null> {
+  /**
+   * What a camera shows now; null: no device that can be reached shows it.
+   * @param lingerMs a stream that had to be opened for it goes on for so long; left out: as for whoever looks at it
+   * @throws DeviceError
+   */
+  async pictureNow(camera: string, lingerMs?: number): Promise<Buffer | null> {
     const shown = await this.channelShowing(camera)
-    return shown && this.pictures.snapshot(shown)
+    return shown && this.pictures.snapshot(shown, lingerMs)
   }
 
   /** The cameras of a site that a device shows which can be spoken with. */

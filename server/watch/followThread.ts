@@ -1,9 +1,11 @@
 import { parentPort, workerData } from 'node:worker_threads'
+import { said } from '../../core/messages/said.ts'
+import { DeviceError } from '../devices/deviceError.ts'
 import { HourWriter } from '../lookBack/hourWriter.ts'
 import { PictureWriter } from '../lookBack/pictureFile.ts'
+import { CameraPictures } from './cameraPictures.ts'
 import { Follower, type FromFollower, type ToFollower } from './follower.ts'
 import { yieldToOthers } from '../threadPriority.ts'
-import { PictureTaker } from './pictureTaker.ts'
 
 /** The thread in which cameras' targets are followed and written; see memory.ts for the other end. */
 const FLUSH_MS = 1000
@@ -17,9 +19,22 @@ const writer = new HourWriter(folder, {
   failed: (error) => tell({ type: 'notWritten', why: error.message })
 })
 const archive = new PictureWriter(folder)
-const pictures = new PictureTaker({
+/** Pictures that the other end was asked for, by the number of the question. */
+const asked = new Map<number, (answer: Extract<ToFollower, { type: 'picture' }>) => void>()
+let questions = 0
+const pictures = new CameraPictures({
   store: (camera, picture) => archive.add(camera, picture),
-  failed: (error) => tell({ type: 'notWritten', why: error.message })
+  failed: (error) => tell({ type: 'notWritten', why: error.message }),
+  fromStream: (camera) =>
+    new Promise((resolve, reject) => {
+      const id = questions++
+      asked.set(id, ({ jpeg, isRefused }) =>
+        jpeg
+          ? resolve(Buffer.from(jpeg))
+          : reject(new DeviceError(isRefused ? 'refused' : 'offline', said('devices.noPicture')))
+      )
+      tell({ type: 'picture', id, camera })
+    })
 })
 const follower = new Follower((camera) => tell({ type: 'ended', camera }), writer, pictures)
 
@@ -39,6 +54,10 @@ parentPort!.on('message', (message: ToFollower) => {
         id: message.id,
         rows: follower.between(message.camera, message.from, message.to)
       })
+    case 'picture': {
+      asked.get(message.id)?.(message)
+      return void asked.delete(message.id)
+    }
     case 'close':
       clearInterval(flushing)
       clearInterval(looking)

@@ -3,7 +3,7 @@ import { HeardClock } from '../../core/targets/heardClock.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
 import { DeviceLink, type Access } from '../devices/link.ts'
 import type { HourWriter } from '../lookBack/hourWriter.ts'
-import type { PictureTaker } from './pictureTaker.ts'
+import type { CameraPictures } from './cameraPictures.ts'
 import { RecentFrames } from './recentFrames.ts'
 
 /** The channel of a device that says what a camera sees. */
@@ -17,6 +17,8 @@ export type ToFollower =
   | { type: 'without'; id: number; cameras: string[] }
   | { type: 'close' }
   | { type: 'between'; id: number; camera: string; from: number; to: number }
+  /** What was asked for; null: why there is none. */
+  | { type: 'picture'; id: number; jpeg: Uint8Array | null; isRefused: boolean }
 export type FromFollower =
   | { type: 'ended'; camera: string }
   | { type: 'rows'; id: number; rows: TargetRow[] }
@@ -24,6 +26,8 @@ export type FromFollower =
   /** Nothing more is written to that hour's log. */
   | { type: 'hourOver'; camera: string; hour: number }
   | { type: 'notWritten'; why: string }
+  /** Asks for the next picture of a camera's stream. */
+  | { type: 'picture'; id: number; camera: string }
   | { type: 'closed' }
 
 /**
@@ -34,7 +38,7 @@ export class Follower {
   private readonly seen = new Map<string, RecentFrames>()
   private readonly onEnd: (camera: string) => void
   private readonly writer: HourWriter | null
-  private readonly pictures: PictureTaker | null
+  private readonly pictures: CameraPictures | null
   /** Of these nothing is written. */
   private without: ReadonlySet<string> = new Set()
   private readonly heard = new Set<string>()
@@ -43,7 +47,7 @@ export class Follower {
   constructor(
     onEnd: (camera: string) => void,
     writer: HourWriter | null = null,
-    pictures: PictureTaker | null = null
+    pictures: CameraPictures | null = null
   ) {
     this.onEnd = onEnd
     this.writer = writer

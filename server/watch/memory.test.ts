@@ -53,21 +53,41 @@ test('keeps what a camera reports, by the clock here', async () => {
   expect(await memory.between('none-such', from, Date.now())).toEqual([])
 }, 600_000)
 
-test('keeps a small picture of what it saw', async () => {
-  const taken = async (): Promise<SmallPicture[]> => {
-    for (;;) {
-      const pictures = await readPictures(folder, 'slipway', 0, Date.now() + 1000)
-      if (pictures.length) return pictures
-      await wait(100)
-    }
+/** The first small pictures of a camera. */
+async function taken(of: string): Promise<SmallPicture[]> {
+  for (;;) {
+    const pictures = await readPictures(folder, of, 0, Date.now() + 1000)
+    if (pictures.length) return pictures
+    await wait(100)
   }
-  const [picture] = await taken()
+}
+
+test('keeps a small picture of what it saw', async () => {
+  const [picture] = await taken('slipway')
   const { width, height } = await loadImage(picture!.jpeg)
   expect([width, height]).toEqual([480, 270])
   // Somebody was there then; what is reported is written each second.
   const { at } = picture!
   while (!(await readRange(folder, 'slipway', at - 1000, at + 1000)).rows.length) await wait(100)
 }, 600_000)
+
+test.each([
+  ['Motion JPEG', 'cam-pontoon', 'fuel-pontoon', false],
+  ['RTSP', 'cam-path', 'quay-path', true]
+])(
+  'of a device without snapshots it is from the stream: %s',
+  async (_, id, of, rtsp) => {
+    const device = await devices.start(id, { lacks: ['snapshot'], rtsp })
+    expect((await t.ask('POST', '/devices', asAdded(device))).status).toBe(201)
+    const [picture] = await taken(of)
+    const { width, height } = await loadImage(picture!.jpeg)
+    expect([width, height]).toEqual([480, 270])
+    const { at } = picture!
+    while (!(await readRange(folder, of, at - 2000, at + 2000)).rows.length) await wait(100)
+    expect(errors).toEqual([])
+  },
+  600_000
+)
 
 test('follows a camera again that went away and came back', async () => {
   const { port } = new URL(camera.address)

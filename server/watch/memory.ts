@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads'
 import { listChannels } from '../devices/channelQueries.ts'
-import { DeviceError } from '../devices/deviceError.ts'
+import { DeviceError, isRefusal } from '../devices/deviceError.ts'
 import type { Devices } from '../devices/service.ts'
 import type { Database } from '../database.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
@@ -148,6 +148,8 @@ export class TargetMemory {
           return this.keeper.hourOver(message.camera, message.hour)
         case 'notWritten':
           return this.log(new Error(message.why))
+        case 'picture':
+          return void this.pictureOf(message.id, message.camera)
         case 'closed':
           return this.onClosed()
       }
@@ -163,6 +165,19 @@ export class TargetMemory {
     this.thread = thread
     this.leaveOut().catch(this.log)
     return thread
+  }
+
+  /** The next picture of a camera's stream, for the thread. */
+  private async pictureOf(id: number, camera: string): Promise<void> {
+    const answer: ToFollower = { type: 'picture', id, jpeg: null, isRefused: false }
+    try {
+      // Nobody looks at it: the stream ends with its picture.
+      answer.jpeg = await this.devices.pictureNow(camera, 0)
+    } catch (error) {
+      // Devices says what is wrong with it.
+      answer.isRefused = isRefusal(error)
+    }
+    this.thread?.postMessage(answer)
   }
 
   private answer(id: number, rows: TargetRow[]): void {

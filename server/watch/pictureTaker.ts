@@ -26,6 +26,9 @@ export interface PictureTakerOptions {
   failed: (error: Error) => void
   now?: () => number
   spacingMs?: number
+  atOnce?: number
+  /** A picture is of the moment in which it came; left out: of the middle between the question and that. */
+  isOfAnswer?: boolean
 }
 
 /** Takes small pictures of what cameras report: of each target's visit, and of ten minutes without any. */
@@ -39,7 +42,13 @@ export class PictureTaker {
   private closed = false
 
   constructor(options: PictureTakerOptions) {
-    this.options = { now: Date.now, spacingMs: SPACING_MS, ...options }
+    this.options = {
+      now: Date.now,
+      spacingMs: SPACING_MS,
+      atOnce: AT_ONCE,
+      isOfAnswer: false,
+      ...options
+    }
   }
 
   /** @param snapshot gives what the camera shows now, as JPEG */
@@ -89,8 +98,8 @@ export class PictureTaker {
   }
 
   private takeNext(): void {
-    const { now, spacingMs } = this.options
-    if (this.closed || this.working >= AT_ONCE || now() - this.lastBegan < spacingMs) return
+    const { now, spacingMs, atOnce } = this.options
+    if (this.closed || this.working >= atOnce || now() - this.lastBegan < spacingMs) return
     for (const camera of this.waiting) {
       this.waiting.delete(camera)
       const of = this.cameras.get(camera)
@@ -104,14 +113,14 @@ export class PictureTaker {
   }
 
   private async take(camera: string, of: Watched): Promise<void> {
-    const { now, store, failed } = this.options
+    const { now, store, failed, isOfAnswer } = this.options
     of.asking = true
     const began = now()
     let taken: SmallPicture
     try {
       const picture = await of.snapshot()
-      // It was taken somewhere between the question and the answer.
-      const at = Math.round((began + now()) / 2)
+      // A snapshot was taken somewhere between the question and the answer.
+      const at = isOfAnswer ? now() : Math.round((began + now()) / 2)
       taken = { at, jpeg: await smallPicture(picture) }
     } catch (error) {
       // Devices says what is wrong with it.
