@@ -8,6 +8,7 @@ import {
 } from '../../core/lookBack/settings.ts'
 import { DEFAULT_RETENTION, type Retention, type RetentionView } from '../../core/retention.ts'
 import type { Sql } from '../database.ts'
+import { deleteVersion, writeVersion } from '../versioned.ts'
 import { versionConflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
 import { outcomeText, parsedOnce } from '../columns.ts'
@@ -67,18 +68,15 @@ export async function saveEndpoint(
   note: EditNote,
   now: number
 ): Promise<SavedEndpoint> {
-  const body = JSON.stringify(endpoint)
-  const done =
-    version === 0
-      ? await sql.run(
-          'INSERT IGNORE INTO endpoint (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)',
-          [siteId, endpoint.id, body, now]
-        )
-      : await sql.run(
-          'UPDATE endpoint SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE, tested_at = NULL, test_error = NULL WHERE site_id = ? AND id = ? AND version = ?',
-          [body, now, siteId, endpoint.id, version]
-        )
-  if (done.affectedRows !== 1) return refuse(sql, siteId, endpoint.id, endpoint.name)
+  const isWritten = await writeVersion(
+    sql,
+    'endpoint',
+    { site_id: siteId, id: endpoint.id },
+    { body: JSON.stringify(endpoint), deleted: false, tested_at: null, test_error: null },
+    version,
+    now
+  )
+  if (!isWritten) return refuse(sql, siteId, endpoint.id, endpoint.name)
   await noteEdit(sql, siteId, null, 'endpoint', endpoint.id, endpoint, note, now)
   return readEndpoint(sql, siteId, endpoint.id)
 }
@@ -91,11 +89,8 @@ export async function deleteEndpoint(
   note: EditNote,
   now: number
 ): Promise<{ version: number }> {
-  const done = await sql.run(
-    'UPDATE endpoint SET deleted = TRUE, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?',
-    [now, siteId, id, version]
-  )
-  if (done.affectedRows !== 1) return refuse(sql, siteId, id, id)
+  const isDeleted = await deleteVersion(sql, 'endpoint', { site_id: siteId, id }, version, now)
+  if (!isDeleted) return refuse(sql, siteId, id, id)
   await noteEdit(sql, siteId, null, 'endpoint', id, null, note, now)
   return { version: version + 1 }
 }
@@ -175,19 +170,16 @@ export async function saveSetting(
   now: number,
   sealed?: Buffer | null
 ): Promise<SiteSettings> {
-  const body = JSON.stringify({ value })
-  const done =
-    version === 0
-      ? await sql.run(
-          'INSERT IGNORE INTO site_setting (site_id, name, body, sealed, version, changed_at) VALUES (?, ?, ?, ?, 1, ?)',
-          [siteId, name, body, sealed ?? null, now]
-        )
-      : await sql.run(
-          `UPDATE site_setting SET body = ?, ${sealed === undefined ? '' : 'sealed = ?, '}version = version + 1, changed_at = ? WHERE site_id = ? AND name = ? AND version = ?`,
-          [body, ...(sealed === undefined ? [] : [sealed]), now, siteId, name, version]
-        )
+  const isWritten = await writeVersion(
+    sql,
+    'site_setting',
+    { site_id: siteId, name },
+    { body: JSON.stringify({ value }), ...(sealed !== undefined && { sealed }) },
+    version,
+    now
+  )
   const settings = await readSettings(sql, siteId)
-  if (done.affectedRows !== 1)
+  if (!isWritten)
     throw versionConflict(
       {
         mail: said('things.mailServer'),

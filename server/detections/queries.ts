@@ -4,6 +4,7 @@ import type { Actions } from '../../core/formats/actions.ts'
 import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import type { Detection, DetectionKind } from '../../core/formats/plan.ts'
 import type { Sql } from '../database.ts'
+import { deleteVersion, writeVersion } from '../versioned.ts'
 import { versionConflict, notFound } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
 import { parsedOnce } from '../columns.ts'
@@ -144,18 +145,15 @@ export async function saveDetection(
   now: number
 ): Promise<SavedDetection> {
   const detection = await signed(sql, cameraId, wanted, note, now)
-  const body = JSON.stringify(detection)
-  const done =
-    version === 0
-      ? await sql.run(
-          'INSERT IGNORE INTO detection (camera_id, id, position, body, version, changed_at) VALUES (?, ?, ?, ?, 1, ?)',
-          [cameraId, detection.id, position, body, now]
-        )
-      : await sql.run(
-          'UPDATE detection SET body = ?, position = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE camera_id = ? AND id = ? AND version = ?',
-          [body, position, now, cameraId, detection.id, version]
-        )
-  if (done.affectedRows !== 1) return refuse(sql, cameraId, detection.id, detection.name)
+  const isWritten = await writeVersion(
+    sql,
+    'detection',
+    { camera_id: cameraId, id: detection.id },
+    { body: JSON.stringify(detection), position, deleted: false },
+    version,
+    now
+  )
+  if (!isWritten) return refuse(sql, cameraId, detection.id, detection.name)
   await noteEdit(
     sql,
     await siteOf(sql, cameraId),
@@ -169,10 +167,7 @@ export async function saveDetection(
   return (await current(sql, cameraId, detection.id))!.kept!
 }
 
-/**
- * Deletes exactly the version named, and tells the version under which it can be brought back. What is deleted already
- * may be so again: a deletion that was undone and done again before it could be saved.
- */
+/** Deletes exactly the version named, and tells the version under which it can be brought back. */
 export async function deleteDetection(
   sql: Sql,
   cameraId: string,
@@ -181,11 +176,8 @@ export async function deleteDetection(
   note: EditNote,
   now: number
 ): Promise<{ version: number }> {
-  const done = await sql.run(
-    'UPDATE detection SET deleted = TRUE, version = version + 1, changed_at = ? WHERE camera_id = ? AND id = ? AND version = ?',
-    [now, cameraId, id, version]
-  )
-  if (done.affectedRows !== 1) return refuse(sql, cameraId, id, id)
+  const isDeleted = await deleteVersion(sql, 'detection', { camera_id: cameraId, id }, version, now)
+  if (!isDeleted) return refuse(sql, cameraId, id, id)
   await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'detection', id, null, note, now)
   return { version: version + 1 }
 }
@@ -204,25 +196,21 @@ export async function saveActions(
     [cameraId, id]
   )
   if (!there) throw notFound(said('things.detection', id.slice(0, 64)))
-  const body = JSON.stringify(actions)
-  const done =
-    version === 0
-      ? await sql.run(
-          'INSERT IGNORE INTO detection_actions (camera_id, detection_id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)',
-          [cameraId, id, body, now]
-        )
-      : await sql.run(
-          'UPDATE detection_actions SET body = ?, version = version + 1, changed_at = ? WHERE camera_id = ? AND detection_id = ? AND version = ?',
-          [body, now, cameraId, id, version]
-        )
-  if (done.affectedRows === 1) {
-    await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'actions', id, actions, note, now)
-    return { actions, version: version + 1, changedAt: now }
-  }
-  throw versionConflict(
-    said('things.actions'),
-    (await current(sql, cameraId, id))!.kept?.actions ?? null
+  const isWritten = await writeVersion(
+    sql,
+    'detection_actions',
+    { camera_id: cameraId, detection_id: id },
+    { body: JSON.stringify(actions) },
+    version,
+    now
   )
+  if (!isWritten)
+    throw versionConflict(
+      said('things.actions'),
+      (await current(sql, cameraId, id))!.kept?.actions ?? null
+    )
+  await noteEdit(sql, await siteOf(sql, cameraId), cameraId, 'actions', id, actions, note, now)
+  return { actions, version: version + 1, changedAt: now }
 }
 
 /**

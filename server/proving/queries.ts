@@ -4,6 +4,7 @@ import type { Check } from '../../core/formats/check.ts'
 import type { Verdict } from '../../core/proving/judge.ts'
 import type { NamedCheck } from '../../core/proving/views.ts'
 import type { Sql } from '../database.ts'
+import { deleteVersion, writeVersion } from '../versioned.ts'
 import { versionConflict, notFound } from '../errors.ts'
 import type { Author } from '../history/queries.ts'
 import { parsed } from '../columns.ts'
@@ -71,18 +72,15 @@ export async function saveCheck(
   version: number,
   now: number
 ): Promise<StoredCheck> {
-  const body = JSON.stringify(check)
-  const done =
-    version === 0
-      ? await sql.run(
-          'INSERT IGNORE INTO proof_check (camera_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)',
-          [camera, check.id, body, now]
-        )
-      : await sql.run(
-          'UPDATE proof_check SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE camera_id = ? AND id = ? AND version = ?',
-          [body, now, camera, check.id, version]
-        )
-  if (done.affectedRows !== 1) return refuse(sql, camera, check.id, check.name)
+  const isWritten = await writeVersion(
+    sql,
+    'proof_check',
+    { camera_id: camera, id: check.id },
+    { body: JSON.stringify(check), deleted: false },
+    version,
+    now
+  )
+  if (!isWritten) return refuse(sql, camera, check.id, check.name)
   return { camera, check, version: version + 1, changedAt: now }
 }
 
@@ -93,11 +91,8 @@ export async function deleteCheck(
   version: number,
   now: number
 ): Promise<{ version: number }> {
-  const done = await sql.run(
-    'UPDATE proof_check SET deleted = TRUE, version = version + 1, changed_at = ? WHERE camera_id = ? AND id = ? AND version = ?',
-    [now, camera, id, version]
-  )
-  if (done.affectedRows !== 1) return refuse(sql, camera, id, id)
+  const isDeleted = await deleteVersion(sql, 'proof_check', { camera_id: camera, id }, version, now)
+  if (!isDeleted) return refuse(sql, camera, id, id)
   return { version: version + 1 }
 }
 

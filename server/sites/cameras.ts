@@ -1,6 +1,7 @@
 import { said } from '../../core/messages/said.ts'
 import type { CameraSettings, SiteSettings } from '../../core/sites/settings.ts'
 import type { Sql } from '../database.ts'
+import { writeVersion } from '../versioned.ts'
 import { notFound, versionConflict } from '../errors.ts'
 import { noteEdit, type EditNote } from '../history/queries.ts'
 import { readSiteAlone } from './queries.ts'
@@ -52,18 +53,17 @@ export async function saveCamera(
   note: EditNote,
   now: number
 ): Promise<SavedCamera> {
-  const values = [settings.name, settings.order, settings.surroundings, now]
-  const done =
-    version === 0
-      ? await sql.run(
-          "INSERT IGNORE INTO camera (name, position, surroundings, changed_at, id, site_id, ignore_areas) VALUES (?, ?, ?, ?, ?, ?, '[]')",
-          [...values, id, siteId]
-        )
-      : await sql.run(
-          'UPDATE camera SET name = ?, position = ?, surroundings = ?, changed_at = ?, version = version + 1, removed = FALSE WHERE id = ? AND site_id = ? AND version = ?',
-          [...values, id, siteId, version]
-        )
-  if (done.affectedRows !== 1) return refuse(sql, siteId, id)
+  const { name, order: position, surroundings } = settings
+  const isWritten = await writeVersion(
+    sql,
+    'camera',
+    { id, site_id: siteId },
+    { name, position, surroundings, removed: false },
+    version,
+    now,
+    { ignore_areas: '[]' }
+  )
+  if (!isWritten) return refuse(sql, siteId, id)
   await noteEdit(sql, siteId, id, 'camera', id, settings, note, now)
   return { settings, version: version + 1, changedAt: now }
 }

@@ -10,6 +10,7 @@ import type {
 import type { Camera, Schedule } from '../../core/formats/plan.ts'
 import type { Surroundings } from '../../core/sites/surroundings.ts'
 import type { Sql } from '../database.ts'
+import { deleteVersion, writeVersion } from '../versioned.ts'
 import { measureScene, type SceneMarks } from '../../core/scene/marks.ts'
 import { parsed, parsedOnce } from '../columns.ts'
 import { versionConflict, notFound } from '../errors.ts'
@@ -252,22 +253,17 @@ export async function saveSchedule(
   note: EditNote,
   now: number
 ): Promise<SavedSchedule> {
-  const body = JSON.stringify(schedule)
-  const done =
-    version === 0
-      ? await sql.run(
-          'INSERT IGNORE INTO schedule (site_id, id, body, version, changed_at) VALUES (?, ?, ?, 1, ?)',
-          [siteId, schedule.id, body, now]
-        )
-      : await sql.run(
-          'UPDATE schedule SET body = ?, version = version + 1, changed_at = ?, deleted = FALSE WHERE site_id = ? AND id = ? AND version = ?',
-          [body, now, siteId, schedule.id, version]
-        )
-  if (done.affectedRows === 1) {
-    await noteEdit(sql, siteId, null, 'schedule', schedule.id, schedule, note, now)
-    return { schedule, version: version + 1, changedAt: now }
-  }
-  return refuseSchedule(sql, siteId, schedule.id)
+  const isWritten = await writeVersion(
+    sql,
+    'schedule',
+    { site_id: siteId, id: schedule.id },
+    { body: JSON.stringify(schedule), deleted: false },
+    version,
+    now
+  )
+  if (!isWritten) return refuseSchedule(sql, siteId, schedule.id)
+  await noteEdit(sql, siteId, null, 'schedule', schedule.id, schedule, note, now)
+  return { schedule, version: version + 1, changedAt: now }
 }
 
 async function refuseSchedule(sql: Sql, siteId: string, id: string): Promise<never> {
@@ -293,11 +289,8 @@ export async function deleteSchedule(
   note: EditNote,
   now: number
 ): Promise<{ version: number }> {
-  const done = await sql.run(
-    'UPDATE schedule SET deleted = TRUE, version = version + 1, changed_at = ? WHERE site_id = ? AND id = ? AND version = ?',
-    [now, siteId, id, version]
-  )
-  if (done.affectedRows !== 1) return refuseSchedule(sql, siteId, id)
+  const isDeleted = await deleteVersion(sql, 'schedule', { site_id: siteId, id }, version, now)
+  if (!isDeleted) return refuseSchedule(sql, siteId, id)
   await noteEdit(sql, siteId, null, 'schedule', id, null, note, now)
   return { version: version + 1 }
 }
