@@ -19,6 +19,7 @@ import { useRefresh, useResult } from './useProving.ts'
 import { dateAndTime } from '../../core/messages/format.ts'
 import { byWords, expectedWords } from './words.ts'
 import { Failed, Passed } from '../words/signs.tsx'
+import { useDone } from '../words/useDone.tsx'
 
 interface Props {
   kept: SavedCheck
@@ -51,6 +52,7 @@ export function CheckPanel({
   const refresh = useRefresh()
   const navigate = useNavigate()
   const { message } = App.useApp()
+  const done = useDone()
   const [making, setMaking] = useState(false)
   const verdict = result?.verdict
   const walk = check.by.how === 'walk' ? check.by.walk : null
@@ -63,25 +65,9 @@ export function CheckPanel({
         `/cameras/${camera}/checks/${check.id}?version=${kept.version}`
       )
       await refresh()
-      void message.open({
-        type: 'success',
-        duration: 8,
-        content: (
-          <>
-            {msg.deleted(wordsOf(check.name))}{' '}
-            <Button
-              size="small"
-              onClick={() =>
-                void request('PUT', `/cameras/${camera}/checks/${check.id}`, { check, version })
-                  .then(refresh)
-                  .finally(() => message.destroy())
-              }
-            >
-              {common.undo}
-            </Button>
-          </>
-        )
-      })
+      done(msg.deleted(wordsOf(check.name)), () =>
+        request('PUT', `/cameras/${camera}/checks/${check.id}`, { check, version }).then(refresh)
+      )
     } catch (error) {
       void message.error(problemWords(error))
     }

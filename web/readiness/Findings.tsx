@@ -1,7 +1,6 @@
 import { codeText } from '../../core/messages/said.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { problemWords } from '../../core/messages/errorWords.ts'
-import { common } from '../../core/messages/en/common.ts'
 import { findings as msg } from '../../core/messages/en/readiness.ts'
 import './readiness.css'
 import { useQueryClient } from '@tanstack/react-query'
@@ -11,6 +10,7 @@ import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Finding, QuickFix, Severity } from '../../core/readiness/index.ts'
 import { useHeldStill } from '../useHeldStill.ts'
+import { useDone } from '../words/useDone.tsx'
 
 const marks: Record<Severity, ReactNode> = {
   blocking: <CloseCircleFilled aria-hidden />,
@@ -33,6 +33,7 @@ export function Findings({ findings, names, fixHere, more }: Props): ReactNode {
   const queries = useQueryClient()
   const navigate = useNavigate()
   const { message } = App.useApp()
+  const done = useDone()
   const [working, setWorking] = useState<string | null>(null)
   // One that has been fixed goes, and the others move up.
   const [shown, hold] = useHeldStill(findings)
@@ -46,27 +47,7 @@ export function Findings({ findings, names, fixHere, more }: Props): ReactNode {
       const { applyFix } = await import('./quickFix.ts')
       const back = await applyFix(finding, what)
       await refresh()
-      void message.open({
-        type: 'success',
-        duration: 8,
-        content: (
-          <>
-            {msg.done(wordsOf(what.words))}{' '}
-            {back && (
-              <Button
-                size="small"
-                onClick={() =>
-                  void back()
-                    .then(refresh, (error: Error) => message.error(problemWords(error)))
-                    .finally(() => message.destroy())
-                }
-              >
-                {common.undo}
-              </Button>
-            )}
-          </>
-        )
-      })
+      done(msg.done(wordsOf(what.words)), back && (() => back().then(refresh)))
     } catch (error) {
       void message.error(problemWords(error))
     } finally {
