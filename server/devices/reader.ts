@@ -76,9 +76,9 @@ export class DeviceReader {
     return this.reading.has(id)
   }
 
-  /** Whether it has not just been read, or has had trouble since. */
-  isDue(id: string): boolean {
-    return performance.now() - (this.readLast.get(id) ?? -Infinity) >= FRESH_MS
+  /** Whether it has not been read within so long, or has had trouble since; ms. */
+  isDue(id: string, within = FRESH_MS): boolean {
+    return performance.now() - (this.readLast.get(id) ?? -Infinity) >= within
   }
 
   /** Resolves when nothing is being read any more. */
@@ -107,7 +107,7 @@ export class DeviceReader {
    */
   async readToSend(id: string): Promise<DeviceLink | null> {
     await this.reading.get(id)
-    if (performance.now() - (this.readLast.get(id) ?? -Infinity) > STANDS_MS) return this.read(id)
+    if (this.isDue(id, STANDS_MS)) return this.read(id)
     const link = this.linkTo(await readDevice(this.database, id))
     return this.keepingTrouble(id, async () => {
       // Without its time a device refuses whatever is signed.
