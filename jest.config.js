@@ -1,5 +1,7 @@
+import { testPackages } from './scripts/testPackages.mjs'
+
 /** Unit and server tests. The server tests share one real MariaDB, started in globalSetup. */
-export default {
+export default async () => ({
   testEnvironment: '<rootDir>/scripts/jestEnvironment.mjs',
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
@@ -18,7 +20,7 @@ export default {
   testMatch: [
     '<rootDir>/{core,analysis,simulation,simulators,server,web,demo,scripts}/**/*.test.{ts,tsx}'
   ],
-  moduleNameMapper: { '\\.css$': '<rootDir>/web/testing/noStyles.ts' },
+  moduleNameMapper: { '\\.css$': '<rootDir>/web/testing/noStyles.ts', ...(await testPackages()) },
   setupFilesAfterEnv: ['<rootDir>/core/testing/matchers.ts'],
   globalSetup: '<rootDir>/server/testing/setup.mjs',
   globalTeardown: '<rootDir>/server/testing/teardown.mjs',
@@ -26,4 +28,4 @@ export default {
   maxWorkers: 3,
   // What hangs is ended; how long a test takes says nothing of what it tests.
   testTimeout: 600_000
-}
+})
