@@ -93,6 +93,9 @@ export async function testPackages() {
     }
   }
   return Object.fromEntries(
-    PACKAGES.map((name) => [`^${name.replaceAll('.', '\\.')}$`, join(folder, `${fileOf(name)}.mjs`)])
+    PACKAGES.map((name) => [
+      `^${name.replaceAll('.', '\\.')}$`,
+      join(folder, `${fileOf(name)}.mjs`)
+    ])
   )
 }

@@ -28,6 +28,7 @@ import { ClipRecorder } from './clips/recorder.ts'
 import { siteOfCamera, type SiteAlone } from './sites/queries.ts'
 import { siteRoutes } from './sites/routes.ts'
 import { sitesRoutes } from './sites/sitesRoutes.ts'
+import type { analyseInWorker } from '../analysis/inWorker.ts'
 import { Clips } from './clips/service.ts'
 import { ClockWatch } from './clock.ts'
 import { clipRoutes } from './clips/routes.ts'
@@ -105,6 +106,8 @@ export interface AppOptions {
   tls?: ServerOptions
   /** Makes lost keys anew. */
   newKeys?: boolean
+  /** How clips are analysed; left out: in a thread of their own. */
+  analyse?: typeof analyseInWorker
 }
 
 export interface App {
@@ -132,7 +135,8 @@ export async function makeApp({
   logger,
   access = LOOPBACK,
   tls,
-  newKeys = false
+  newKeys = false,
+  analyse
 }: AppOptions): Promise<App> {
   const http = fastify({
     ...(tls && { https: tls }),
@@ -158,7 +162,8 @@ export async function makeApp({
       lookBack,
       (camera) => devices.pictureNow(camera),
       (camera, stretch) => films.of(camera, stretch)
-    )
+    ),
+    analyse
   )
   const keys = await openKeys(database, folder, newKeys)
   const encryption = keys.devices

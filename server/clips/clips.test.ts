@@ -3,11 +3,14 @@ import { readdirSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { analyseInWorker } from '../../analysis/inWorker.ts'
 import { readMot } from '../../core/formats/mot.ts'
 import { demoClip, shortClip, eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 let t: TestApp
-beforeAll(async () => (t = await startTestApp({ mostClipBytes: 3 * 2 ** 20 })))
+beforeAll(
+  async () => (t = await startTestApp({ mostClipBytes: 3 * 2 ** 20, analyse: analyseInWorker }))
+)
 afterAll(() => t.close())
 
 /** What is kept of clips, in the database and on disk. */

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { analyseInWorker } from '../../analysis/inWorker.ts'
 import { wordsOf } from '../../core/messages/words.ts'
 import { readMot } from '../../core/formats/mot.ts'
 import { readMeasures } from '../../core/measures/measures.ts'
@@ -6,7 +7,7 @@ import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
 
 let t: TestApp
 beforeAll(async () => {
-  t = await startTestApp({ withDemo: true })
+  t = await startTestApp({ withDemo: true, analyse: analyseInWorker })
 })
 afterAll(() => t.close())
 
@@ -204,7 +205,7 @@ describe('refuses errors with their place', () => {
   })
 
   test('a camera without a simulated scene', async () => {
-    const bare = await startTestApp({ withDemo: false })
+    const bare = await startTestApp({ withDemo: false, analyse: analyseInWorker })
     try {
       expect(
         (await bare.ask('POST', '/cameras/camera-1/made-clips', { name: 'X', script })).body.message

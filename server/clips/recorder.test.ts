@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { analyseInWorker } from '../../analysis/inWorker.ts'
 import { RtspCamera } from '../testing/rtspCamera.ts'
 import { PoorDevice } from '../testing/poorDevice.ts'
 import { picturesOnly } from '../testing/poorAnswers.ts'
@@ -11,7 +12,7 @@ let camera: string
 beforeAll(async () => {
   stream = await RtspCamera.start('h264')
   device = await new PoorDevice(picturesOnly(`rtsp://10.0.0.9:${stream.port}/live`)).start()
-  t = await startTestApp({ withDemo: false })
+  t = await startTestApp({ withDemo: false, analyse: analyseInWorker })
   const { body } = await t.ask('POST', '/devices', {
     name: 'Yard',
     address: device.address,

@@ -91,6 +91,7 @@ export class Clips {
   /** Ends when it is the next one's turn. */
   private queue: Promise<unknown> = Promise.resolve()
   private readonly reports: Reports
+  private readonly analyse: typeof analyseInWorker
 
   constructor(
     database: Database,
@@ -98,8 +99,10 @@ export class Clips {
     mostBytes: number,
     leftovers: Leftovers,
     log: (error: unknown) => void,
-    reports: Reports = NO_REPORTS
+    reports: Reports = NO_REPORTS,
+    analyse = analyseInWorker
   ) {
+    this.analyse = analyse
     this.reports = reports
     this.leftovers = leftovers
     this.database = database
@@ -389,19 +392,16 @@ export class Clips {
       if (clip.made && !existsSync(original)) await this.paint(clip, original, signal)
       clip.progress = { share: 0, step: said('clips.tracking') }
       const pace = new Pace()
-      const { footage, frames, tracks, measures, withoutDetector } = await analyseInWorker(
-        original,
-        {
-          name: clip.name,
-          signal,
-          learnAnewAt: clip.learnAnewAt,
-          onProgress: (done, expected) =>
-            (clip.progress = {
-              share: expected ? 0.9 * Math.min(1, done / expected) : null,
-              step: said('clips.trackingFrame', done, expected, pace.left(done, expected))
-            })
-        }
-      )
+      const { footage, frames, tracks, measures, withoutDetector } = await this.analyse(original, {
+        name: clip.name,
+        signal,
+        learnAnewAt: clip.learnAnewAt,
+        onProgress: (done, expected) =>
+          (clip.progress = {
+            share: expected ? 0.9 * Math.min(1, done / expected) : null,
+            step: said('clips.trackingFrame', done, expected, pace.left(done, expected))
+          })
+      })
       if (withoutDetector !== null) this.log(new Error(wordsOf(withoutDetector)))
       clip.progress = { share: 0.92, step: said('clips.converting') }
       await makeView(original, footage, this.file(clip.id, 'view.mp4'), signal)

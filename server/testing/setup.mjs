@@ -1,5 +1,5 @@
 // One real MariaDB for all server tests of a run, in a folder of its own.
-import { mkdtempSync } from 'node:fs'
+import { mkdirSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { load } from '../../scripts/typescript.mjs'
@@ -10,5 +10,7 @@ export default async () => {
   const { startMariaDb } = await load(new URL('../launch/mariadb.ts', import.meta.url))
   const folder = mkdtempSync(join(tmpdir(), 'wardoptic-test-'))
   globalThis.wardopticTest = { folder, mariadb: await startMariaDb(folder) }
+  process.env.WARDOPTIC_TEST_ANALYSES = join(folder, 'analyses')
+  mkdirSync(process.env.WARDOPTIC_TEST_ANALYSES)
   process.env.WARDOPTIC_TEST_DATABASE = JSON.stringify(globalThis.wardopticTest.mariadb.address)
 }

@@ -12,6 +12,7 @@ import { Station } from '../../simulators/station.ts'
 import { makeApp, type App } from '../app.ts'
 import { Database, type DatabaseAddress } from '../database.ts'
 import type { Neighbourhood } from '../devices/discovery.ts'
+import { keptAnalysis } from './keptAnalysis.ts'
 import type { Role } from '../../core/accounts/accounts.ts'
 import { insertAccount } from '../accounts/queries.ts'
 import { DEMO_SITE, demoAccounts, seed } from '../seed.ts'
@@ -110,12 +111,14 @@ async function setUpBare(database: Database): Promise<void> {
 
 /**
  * @param clipsOf cameras whose demo clips are added, and analysed beside the test
+ * @param analyse how; left out: once for all files of tests
  * @param devices that the simulators' pages operate @param contacts that they follow
  */
 export async function startTestApp({
   withDemo = false,
   withPasswords = false,
   clipsOf = [] as readonly string[],
+  analyse = keptAnalysis,
   mostClipBytes = 50 * 2 ** 20,
   places = [] as Neighbourhood[],
   devices = [] as readonly Device[],
@@ -142,6 +145,7 @@ export async function startTestApp({
       mostClipBytes,
       simulators,
       places,
+      analyse,
       log: process.env.WARDOPTIC_TEST_LOG !== undefined
     })
   let app = await make()
