@@ -31,6 +31,8 @@ const NOT_READ =
   /^(class(Name)?|style|d|viewBox|transform|points|id|to|href|src|type|sx|size|strokeDasharray|gridArea|font|fontFamily|rel|srcSet|sizes)$/
 
 const WORDS = /[A-Za-z’']{2,},? [A-Za-z’']{2,}/
+/** What joins names to a text. */
+const JOINS = /^ (and|or|to|of|with|at|by|from) $/
 const anyOf = (flags, ...parts) => new RegExp(parts.map((part) => part.source).join('|'), flags)
 const SQL = anyOf(
   '',
@@ -117,7 +119,11 @@ export default {
       const text = markup.replace(/<(script|style)\b[\s\S]*?<\/\1>/g, ' ').replace(/<[^>]*>/g, ' ')
       const attribute = attributeOf(node)
       const isShown = SHOWN.has(attribute) && /\p{L}/u.test(text)
-      if (!isShown && (!WORDS.test(text) || SQL.test(text) || NO_LANGUAGE.test(text))) return
+      if (
+        !isShown &&
+        ((!WORDS.test(text) && !JOINS.test(text)) || SQL.test(text) || NO_LANGUAGE.test(text))
+      )
+        return
       if (!isForDevelopers(node)) report(node, text)
     }
     return {

@@ -223,7 +223,7 @@ function checkBounds(component: ICAL.Component): void {
         time.day <= 31
       )
     )
-      throw wrong(said('formats.thatIsNoDate', name.toUpperCase(), YEARS.join(' to ')))
+      throw wrong(said('formats.thatIsNoDate', name.toUpperCase(), ...YEARS))
   }
 }
 

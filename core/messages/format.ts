@@ -16,11 +16,13 @@ export const number = (value: number): string =>
 /** `1 trigger`, `3 triggers`; the plural is given where it is not the singular with an s. */
 export const count = (n: number, one: string, many = `${one}s`): string =>
   `${number(n)} ${n === 1 ? one : many}`
-/** `A`, `A and B`, `A, B and C`. */
-export const list = (items: readonly string[], last = 'and'): string =>
-  items.length < 2
-    ? (items[0] ?? '')
-    : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]!}`
+/** `A`, `A and B`, `A, B and C`. One that was kept as a text, before lists were kept as they are, stays it. */
+export const list = (items: readonly string[] | string, last = 'and'): string =>
+  typeof items === 'string'
+    ? items
+    : items.length < 2
+      ? (items[0] ?? '')
+      : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]!}`
 export const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1)
 
 /** `33.3%` of a share of 1. */

@@ -190,21 +190,13 @@ function MatrixPart({
               else go({ endpoint: id })
             }}
             onLink={(crossings, linked) => {
-              const names = [
-                ...new Set(
-                  crossings.map((c) => state.endpoints.find((e) => e.id === c.endpoint)?.name)
-                )
-              ]
+              const names = state.endpoints
+                .filter((e) => crossings.some((c) => c.endpoint === e.id))
+                .map((e) => e.name)
               document.link(
                 crossings,
                 linked,
-                said(
-                  'edits.linkUnlink',
-                  linked,
-                  names.length,
-                  crossings.length,
-                  names.join(' and ')
-                )
+                said('edits.linkUnlink', linked, names.length, crossings.length, names)
               )
             }}
           />

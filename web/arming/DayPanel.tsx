@@ -68,7 +68,7 @@ export function DayPanel({
           {(['from', 'to'] as const).map((side, i) => (
             <End
               key={`${span!.index} ${side}`}
-              label={side === 'from' ? common.from : msg.to}
+              side={side}
               value={chosen[i]!}
               hasSun={hasSun}
               onKeep={(text) =>
@@ -139,17 +139,18 @@ type Anchor = 'clock' | 'sunrise' | 'sunset'
 
 /** One end of a span: a time of the clock, or minutes from sunrise or sunset. */
 function End({
-  label,
+  side,
   value,
   hasSun,
   onKeep
 }: {
-  label: string
+  side: 'from' | 'to'
   value: string
   hasSun: boolean
   onKeep: (text: string) => string | null
 }): ReactNode {
   const [error, setError] = useState<string | null>(null)
+  const label = side === 'from' ? common.from : msg.to
   const end = parseSpanEnd(value)!
   const anchor: Anchor = 'minutes' in end ? 'clock' : end.sun
   const keep = (next: SpanEnd): void => setError(onKeep(endText(next)))
@@ -168,7 +169,7 @@ function End({
         onChange={(next: Anchor) =>
           keep(
             next === 'clock'
-              ? { minutes: label === 'From' ? 18 * 60 : 24 * 60 }
+              ? { minutes: side === 'from' ? 18 * 60 : 24 * 60 }
               : { sun: next, offset: 0 }
           )
         }

@@ -1,6 +1,7 @@
 import { yearStrip as msg } from '../../core/messages/en/arming.ts'
 import { useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react'
 import { Calendar, type CalendarDay } from '../../core/arming/calendar.ts'
+import { spansText } from '../../core/arming/spansText.ts'
 import { dateText } from '../../core/messages/format.ts'
 import type { Schedule } from '../../core/formats/plan.ts'
 
@@ -100,7 +101,7 @@ export function YearStrip({
             ? msg.exception(
                 exception.name ? ` ${exception.name}` : '',
                 exception.spans.length,
-                exception.spans.map((s) => s.join(' to ')).join(', ')
+                spansText(exception.spans)
               )
             : usual
               ? msg.asInTheWeek

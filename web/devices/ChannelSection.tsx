@@ -153,9 +153,7 @@ export function ChannelSection({ device, channel, named, act, working }: Props):
         </ul>
       )}
       {channel.switchesBack.length > 0 && (
-        <p className="failed">
-          {msg.theDeviceSwitchedBack(channel.switchesBack.map(typeWords).join(' and '))}
-        </p>
+        <p className="failed">{msg.theDeviceSwitchedBack(channel.switchesBack.map(typeWords))}</p>
       )}
     </section>
   )

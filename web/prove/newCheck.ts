@@ -21,9 +21,13 @@ export function startWith(how: How, clip: CheckClip | null): Check['by'] {
   return { how: 'person', words: msg.walkAsSomeoneWho, seconds: 60 }
 }
 
-/** How long a check takes, seconds. */
+/** How long a check takes, seconds. While a stretch is typed it may end before it starts: none then. */
 export const lengthOfCheck = ({ by }: Pick<Check, 'by'>): number =>
-  by.how === 'walk' ? by.walk.seconds : by.how === 'person' ? by.seconds : by.to - by.from
+  by.how === 'walk'
+    ? by.walk.seconds
+    : by.how === 'person'
+      ? by.seconds
+      : Math.max(0, by.to - by.from)
 
 const walkAcross: Walk = {
   seconds: 12,

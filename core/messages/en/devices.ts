@@ -1,4 +1,4 @@
-import { count } from '../format.ts'
+import { count, list } from '../format.ts'
 import { messages } from '../messages.ts'
 
 export const addDevice = messages({
@@ -105,8 +105,8 @@ export const channelSection = messages({
   surroundingsNotOffered: (held: string) => `${held}; the device has no switch for the camera’s`,
   onTheDeviceAnd: (kind: string) => `${kind}on the device, not in the plan; sending deletes it`,
   importFromDevice: 'Import from device',
-  theDeviceSwitchedBack: (switchesBack: string) =>
-    `The device has switched ${switchesBack} back on. Park it instead: it then keeps its place and detects nothing.`,
+  theDeviceSwitchedBack: (types: readonly string[]) =>
+    `The device has switched ${list(types)} back on. Park it instead: it then keeps its place and detects nothing.`,
   modes: (runs: string | null, idle: string | null) =>
     [runs !== null && `runs ${runs}`, idle !== null && `${idle} would not run`]
       .filter(Boolean)

@@ -23,7 +23,6 @@ export const kindUnsupported: Check = {
               read
                 .map(({ deviceName }) => deviceName)
                 .filter((name, i, all) => all.indexOf(name) === i)
-                .join(' and ')
             ),
             other
               ? {

@@ -18,7 +18,7 @@ export const modeConflict: Check = {
           return ofDevice(
             'blocking',
             channel.device,
-            said('readiness.modeConflict', camera.name, names.join(' and '), channel.deviceName),
+            said('readiness.modeConflict', camera.name, names, channel.deviceName),
             null,
             camera.id
           )

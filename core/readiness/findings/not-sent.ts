@@ -11,7 +11,7 @@ export const notSent: Check = {
             ofDevice(
               'warning',
               id,
-              said('readiness.outputsNotSent', name, outputsWaiting.join(' and ')),
+              said('readiness.outputsNotSent', name, outputsWaiting),
               { does: 'send', words: said('readiness.send'), devices: [id] },
               cameras.find((c) => c.channels.some((ch) => ch.device === id))?.id ?? null
             )

@@ -211,11 +211,12 @@ function ClipEditor({
       title: msg.remove(clip.name),
       content: msg.theClipItsTargetsAnd,
       okText: common.remove,
+      cancelText: common.cancel,
       okButtonProps: { danger: true },
-      onOk: async () => {
-        await request('DELETE', `/clips/${clip.id}`)
-        onChanged()
-      }
+      onOk: () =>
+        request('DELETE', `/clips/${clip.id}`).then(onChanged, (problem: unknown) =>
+          setError(problemWords(problem))
+        )
     })
   return (
     <div className="chip-editor">

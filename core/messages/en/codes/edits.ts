@@ -1,3 +1,4 @@
+import { list } from '../../format.ts'
 import { messages } from '../../messages.ts'
 
 /** What edits are called, in the history and on undo. */
@@ -34,8 +35,8 @@ export const edits = messages({
   theScene: 'Scene',
   actionsOf: (name: string) => `Actions of ${name}`,
   new: (name: string) => `Add ${name}`,
-  linkUnlink: (linked: boolean, names: number, crossings: number, names2: string) =>
-    `${linked ? 'Link' : 'Unlink'} ${names > 2 ? `${crossings} actions` : names2}`,
+  linkUnlink: (linked: boolean, n: number, crossings: number, names: readonly string[] | string) =>
+    `${linked ? 'Link' : 'Unlink'} ${n > 2 ? `${crossings} actions` : list(names)}`,
   of: (label: string, name: string) => `${label} of ${name}`,
   usualActionsFor: (name: string) => `Default actions for ${name}`,
   linkEverythingTo: (name: string) => `Link all to ${name}`,

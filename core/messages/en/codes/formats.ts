@@ -28,8 +28,8 @@ export const formats = messages({
   moreThanDatesOfIts: (value: number) => `more than ${value} exceptions`,
   aDurationThatIsNegative: (value: number) =>
     `a duration that is negative or longer than ${value} days`,
-  thatIsNoDate: (toUpperCase: string, value: string) =>
-    `${toUpperCase} that is no date of the years ${value}`,
+  thatIsNoDate: (name: string, from: number, to: number) =>
+    `${name} that is no date of the years ${from} to ${to}`,
   isNotIcalendarRfc5545: (message: string) => `is not iCalendar (RFC 5545): ${message}`,
   isNotIcalendarRfc55452: 'is not iCalendar (RFC 5545): it is empty',
   beginsWithMustBe: (toUpperCase: string) => `begins with ${toUpperCase}; must be a VCALENDAR`,

@@ -35,16 +35,16 @@ export const readiness = messages({
   framesSwapped: (detection: string) =>
     `${detection} never triggers: its smallest target is larger than its largest.`,
   sendThrough: (device: string) => `Send through ${device}`,
-  kindUnsupported: (detection: string, devices: string) =>
-    `${detection} will not trigger: ${devices} can’t run this kind of detection.`,
+  kindUnsupported: (detection: string, devices: readonly string[] | string) =>
+    `${detection} will not trigger: ${list(devices)} can’t run this kind of detection.`,
   lineAtEdge: (detection: string, edge: string, w: string, h: string) =>
     `${detection} is too close to the ${edge} edge: targets there are ${w} × ${h}% of the picture and only half visible. Move it inwards.`,
   upper: 'upper',
   lower: 'lower',
   leftEdge: 'left',
   rightEdge: 'right',
-  modeConflict: (camera: string, modes: string, device: string) =>
-    `${camera} needs ${modes}, and ${device} runs one of them at a time. Switch some detections off, or use another device for them.`,
+  modeConflict: (camera: string, modes: readonly string[] | string, device: string) =>
+    `${camera} needs ${list(modes)}, and ${device} runs one of them at a time. Switch some detections off, or use another device for them.`,
   motionOff: (detection: string, device: string) =>
     `${detection} can’t run while motion detection is off on ${device}.`,
   addMotion: 'Add motion',
@@ -56,8 +56,8 @@ export const readiness = messages({
   leftOut: 'left out',
   notSent: (n: number, device: string, names: string, camera: string) =>
     `${count(n, 'unsent change')} on ${device} (${names}); ${camera} runs the old settings.`,
-  outputsNotSent: (device: string, outputs: string) =>
-    `${device} does not switch ${outputs} on its own yet: they work only while the server runs.`,
+  outputsNotSent: (device: string, outputs: readonly string[] | string) =>
+    `${device} does not switch ${list(outputs)} on its own yet: they work only while the server runs.`,
   surroundingsNotSent: (device: string, camera: string, wanted: Surroundings) =>
     `${device} is not set to ${surroundings[wanted].toLowerCase()} yet, where ${camera} looks.`,
   send: 'Send',
