@@ -24,6 +24,7 @@ export default async () => ({
   setupFilesAfterEnv: ['<rootDir>/core/testing/matchers.ts'],
   globalSetup: '<rootDir>/server/testing/setup.mjs',
   globalTeardown: '<rootDir>/server/testing/teardown.mjs',
+  coveragePathIgnorePatterns: ['/node_modules/', '<rootDir>/dist/'],
   // Three at a time, also on two cores: much of a test is waiting, for a walk or for a child of its own.
   maxWorkers: 3,
   // What modules of earlier files leave behind is looked through whenever coverage begins: a new process takes less time.

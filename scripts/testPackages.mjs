@@ -23,7 +23,7 @@ const COMMON_JS = [
   ...['dayjs', 'dayjs/plugin/utc']
 ]
 const PACKAGES = [...MODULES, ...COMMON_JS]
-const cache = join(root, 'node_modules/.cache/test-packages')
+const cache = join(root, 'dist/test-packages')
 const fileOf = (name) => name.replace(/\W+/g, '-').replace(/^-/, '')
 const require = createRequire(import.meta.url)
 
