@@ -7,7 +7,6 @@ const START_MS = 120_000
 export const test = base.extend<object, { siteOfFile: SiteOfFile }>({
   siteOfFile: [
     // Playwright reads from the first argument which fixtures are needed.
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const site = new SiteOfFile()
       await use(site)

@@ -257,6 +257,25 @@ test('JUnit: cases, failures and what was not run; any text (a general XML parse
   ])
 })
 
+// Source: Extensible Markup Language (XML) 1.0, 2.2, production Char.
+test('JUnit: what XML cannot hold at all becomes a space, and what it can stays', () => {
+  const isChar = (c: number): boolean =>
+    [0x9, 0xa, 0xd].includes(c) ||
+    (c >= 0x20 && c <= 0xd7ff) ||
+    (c >= 0xe000 && c <= 0xfffd) ||
+    c >= 0x10000
+  const nameOf = (text: string): string =>
+    /<testcase [^>]* name="([^"]*)"/.exec(
+      junitOf(someRecord((record) => (record.checks[0].name = text)))
+    )![1]!
+  for (const c of [
+    0, 8, 9, 0xa, 0xb, 0xd, 0x1f, 0x7f, 0xd7ff, 0xd800, 0xdfff, 0xe000, 0xfffe, 0x1f98a
+  ]) {
+    const [char, kept] = [String.fromCodePoint(c), c === 0xa ? '&#10;' : String.fromCodePoint(c)]
+    expect([c, nameOf(`A${char}B`)]).toEqual([c, isChar(c) ? `A${kept}B` : 'A B'])
+  }
+})
+
 describe('issues', () => {
   const finding = (code: string, severity: 'blocking' | 'hint') =>
     ({

@@ -2,9 +2,8 @@ import type { SiteRecord } from './record.ts'
 
 const escaped = (text: string): string =>
   text
-    // What XML 1.0 does not allow at all.
-    // eslint-disable-next-line no-control-regex
-    .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, ' ')
+    // What XML 1.0 does not allow at all: all but its Char (2.2), halves of surrogate pairs among it.
+    .replace(/[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/gu, ' ')
     .replaceAll('&', '&amp;')
     .replaceAll('<', '&lt;')
     .replaceAll('>', '&gt;')
