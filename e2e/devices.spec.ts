@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from './test.ts'
 import type { DeviceView } from '../core/devices/views.ts'
-import { DeviceLink } from '../server/devices/link.ts'
+import { DeviceLink } from '../server/devices/link/link.ts'
 import { asDelivered } from './site.ts'
 
 // Each test continues from the one before: a first account is made once.
@@ -93,8 +93,8 @@ test('the Bench shows the live picture and the camera’s own events', async ({ 
 
 test('shows what was changed on a device, and imports it', async ({ page }) => {
   const other = await otherHand(page, 'Slipway camera')
-  const [line] = await other.rules('analytics')
-  await other.modifyRule('analytics', {
+  const [line] = await other.analysis.rules('analytics')
+  await other.analysis.modifyRule('analytics', {
     ...line!,
     simple: { ...line!.simple, Direction: 'Left', Sensitivity: '70' }
   })

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { TestDevices } from '../../simulators/testing/testDevices.ts'
-import { DeviceLink } from '../../server/devices/link.ts'
-import { rtspPictures } from '../../server/devices/rtsp.ts'
+import { DeviceLink } from '../../server/devices/link/link.ts'
+import { rtspPictures } from '../../server/devices/link/rtsp.ts'
 import { RtspCamera } from '../../server/testing/rtspCamera.ts'
 import { median, say } from '../say.ts'
 
@@ -41,7 +41,7 @@ async function firstPicture(): Promise<void> {
       await new Promise((resolve) => setTimeout(resolve, 7000))
       const began = performance.now()
       const link = new DeviceLink(camera.address, { username, password })
-      const uri = await link.withAccount(await link.streamUri('main-analytics'))
+      const uri = await link.media.withAccount(await link.media.streamUri('main-analytics'))
       const ended = new AbortController()
       await rtspPictures(uri, ended.signal).next()
       times.push(performance.now() - began)

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { SESSION_IDLE_MS, SESSION_LONGEST_MS } from '../../core/accounts/accounts.ts'
 import { auditCodes, auditWords } from '../../core/accounts/auditWords.ts'
-import { startTestApp, type TestApp } from '../testing/testApp.ts'
+import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
+import { lockAccounts } from './queries.ts'
 import { Attempts } from './attempts.ts'
 import { hashed, isPassword, refuseCommon } from './passwords.ts'
 
@@ -341,10 +342,23 @@ describe('accounts', () => {
     const { cookieOfAccount } = await import('../testing/session.ts')
     const theirs = await cookieOfAccount(t.database, second.id)
     const { body: first } = await t.ask('GET', '/api/session')
-    const answers = await Promise.all([
-      t.ask('PUT', `/api/accounts/${second.id}`, { name: 'Second', role: 'viewer' }),
-      t.ask('PUT', `/api/accounts/${first.id}`, { name: first.name, role: 'viewer' }, theirs)
-    ])
+    // Both are let in before either has changed anything: they wait for the accounts, which are held here until then.
+    const asked = await t.database.transaction(async (sql) => {
+      await lockAccounts(sql)
+      const both = [
+        t.ask('PUT', `/api/accounts/${second.id}`, { name: 'Second', role: 'viewer' }),
+        t.ask('PUT', `/api/accounts/${first.id}`, { name: first.name, role: 'viewer' }, theirs)
+      ]
+      await eventually(async () => {
+        const waiting = await t.database.rows(
+          `SELECT 1 FROM information_schema.processlist
+          WHERE db = DATABASE() AND info LIKE '%FROM account %FOR UPDATE'`
+        )
+        return waiting.length === 2
+      })
+      return { both }
+    })
+    const answers = await Promise.all(asked.both)
     expect(answers.map((a) => a.status).sort()).toEqual([200, 409])
     expect(answers.find((a) => a.status === 409)!.body.message).toBe(
       'This is the last installer. Make another account an installer first.'

@@ -8,9 +8,9 @@ import { pipeline } from 'node:stream/promises'
 import type { EvidenceView } from '../../core/api.ts'
 import type { Database } from '../database.ts'
 import type { Devices } from '../devices/service.ts'
-import type { DeviceLink } from '../devices/link.ts'
+import type { DeviceLink } from '../devices/link/link.ts'
 import { readDevice } from '../devices/queries.ts'
-import { partsOf } from '../devices/streams.ts'
+import { partsOf } from '../devices/link/streams.ts'
 import { RECORDING, keepResult, readResult } from './queries.ts'
 
 /** A device that gave nothing is asked again after this. */
@@ -70,7 +70,7 @@ export class DeviceRecordings {
   ): Promise<EvidenceView['recording']> {
     try {
       const link = this.devices.link(await readDevice(this.database, recording.device))
-      const found = await link.recording(recording.token)
+      const found = await link.recordings.recording(recording.token)
       if (typeof found === 'number') return { state: 'running', secondsLeft: found }
       // Somebody else may have looked meanwhile.
       if (!this.reading.has(id) && !this.closed) {
@@ -107,7 +107,7 @@ export class DeviceRecordings {
       WITHIN_MS
     )
     try {
-      await this.write(id, await link.film(uri, stop.signal), stop.signal)
+      await this.write(id, await link.recordings.film(uri, stop.signal), stop.signal)
     } finally {
       clearTimeout(late)
       this.stops.delete(stop)

@@ -86,7 +86,7 @@ export class Pictures {
     const pictures: Picture[] = []
     for (const offset of offsets) {
       const ago = (Date.now() - firedAt) / 1000 - offset
-      const jpeg = await link.pictureAgo(profile, Math.max(0, ago))
+      const jpeg = await link.media.pictureAgo(profile, Math.max(0, ago))
       if (jpeg) pictures.push({ offset, jpeg: await drawSnapshot(jpeg, detection, null) })
     }
     if (pictures.length) return { pictures, missing: null }

@@ -4,9 +4,9 @@ import { kindOfType, ruleTypeOf } from '../../core/kinds/rules.ts'
 import { said, type Said } from '../../core/messages/said.ts'
 import type { Ability, AbilityState, AbilityView } from '../../core/devices/upkeep.ts'
 import type { ChannelRow } from './channelQueries.ts'
-import { DeviceError, ifOffered } from './deviceError.ts'
-import type { DeviceLink } from './link.ts'
-import type { LinkChannel } from './profiles.ts'
+import { DeviceError, ifOffered } from './link/deviceError.ts'
+import type { DeviceLink } from './link/link.ts'
+import type { LinkChannel } from './link/profiles.ts'
 
 /** A working camera sends frames even when it sees nothing; silence for this long means that it does not work. */
 const TARGETS_WITHIN_MS = 6000
@@ -45,7 +45,7 @@ export async function abilitiesOf(asked: Asked): Promise<AbilityView[]> {
     found.push({ ability, channel: of, kind: null, state, says: says ?? null })
   }
   // The channels as the device has them now; what was read last stands where it does not say.
-  const now = await link.channels().catch((): LinkChannel[] => [])
+  const now = await link.media.channels().catch((): LinkChannel[] => [])
   for (const channel of channels) {
     await add('picture', channel, () => pictureOf(asked, channel))
     await add('targets', channel, () => targetsOf(link, channel))
@@ -60,8 +60,8 @@ export async function abilitiesOf(asked: Asked): Promise<AbilityView[]> {
     })
   }
   await add('events', null, () => eventsOf(asked))
-  await add('outputs', null, async () => counted((await link.outputs()).map((o) => o.name)))
-  await add('inputs', null, async () => counted(await link.inputs()))
+  await add('outputs', null, async () => counted((await link.io.outputs()).map((o) => o.name)))
+  await add('inputs', null, async () => counted(await link.io.inputs()))
   await add('clock', null, async () => {
     const ahead = await link.clockAhead()
     const clock = await link.upkeep.clock(timeZone)
@@ -88,7 +88,7 @@ function foundBy(error: unknown): Found {
 }
 
 async function pictureOf({ link, picture }: Asked, channel: ChannelRow): Promise<Found> {
-  const uri = await ifOffered(link.streamUri(channel.picture))
+  const uri = await ifOffered(link.media.streamUri(channel.picture))
   await picture(channel)
   if (uri === undefined) return ['partly', said('devices.snapshotsOnly')]
   return ['works', uri.startsWith('rtsp') ? said('devices.rtsp') : said('devices.motionJpeg')]
@@ -98,7 +98,7 @@ async function targetsOf(link: DeviceLink, channel: ChannelRow): Promise<Found> 
   if (!channel.hasMetadata) return ['not-offered']
   const enough = AbortSignal.timeout(TARGETS_WITHIN_MS)
   try {
-    for await (const frame of link.targets(channel.profile, enough))
+    for await (const frame of link.media.targets(channel.profile, enough))
       return ['works', said('devices.targetsNow', frame.targets.length)]
   } catch (error) {
     if (!enough.aborted) throw error
@@ -108,7 +108,7 @@ async function targetsOf(link: DeviceLink, channel: ChannelRow): Promise<Found> 
 
 async function eventsOf({ link, listens }: Asked): Promise<Found> {
   if (listens) return ['works']
-  await link.unsubscribe(await link.subscribe())
+  await link.events.unsubscribe(await link.events.subscribe())
   return ['works']
 }
 

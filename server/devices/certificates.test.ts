@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { Device } from '../../simulators/camera/device.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
-import { DeviceLink } from './link.ts'
+import { DeviceLink } from './link/link.ts'
 
 const devices = new TestDevices()
 let t: TestApp

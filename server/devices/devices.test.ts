@@ -5,7 +5,7 @@ import type { ChannelView, DeviceView, SendResult, SendingView } from '../../cor
 import type { Device } from '../../simulators/camera/device.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
-import { DeviceLink } from './link.ts'
+import { DeviceLink } from './link/link.ts'
 import { Encryption } from './encryption.ts'
 import { removeDevice } from './queries.ts'
 
@@ -99,10 +99,16 @@ describe('a device from its address to its settings', () => {
 
   test('sees changes on the device setting by setting; sending restores them', async () => {
     const other = new DeviceLink(camera.address, camera.model.account!)
-    const [motion, line] = await other.rules(ONE)
-    await other.modifyRule(ONE, { ...line!, simple: { ...line!.simple, Direction: 'Left' } })
-    await other.modifyRule(ONE, { ...motion!, simple: { ...motion!.simple, MinCount: '40' } })
-    await other.createRule(ONE, { ...line!, name: 'somebody-else' })
+    const [motion, line] = await other.analysis.rules(ONE)
+    await other.analysis.modifyRule(ONE, {
+      ...line!,
+      simple: { ...line!.simple, Direction: 'Left' }
+    })
+    await other.analysis.modifyRule(ONE, {
+      ...motion!,
+      simple: { ...motion!.simple, MinCount: '40' }
+    })
+    await other.analysis.createRule(ONE, { ...line!, name: 'somebody-else' })
     const { body } = await t.ask('POST', `/devices/${id}/read`)
     expect(channel(body).detections.find((d) => d.id === 'path-crossing')).toMatchObject({
       state: 'drifted',

@@ -1,7 +1,7 @@
 import type { DeviceEventView } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { parsed } from '../columns.ts'
-import type { DeviceEvent } from './link.ts'
+import type { DeviceEvent } from './link/events.ts'
 
 /** Keeps what came at one go, in the order in which it came. */
 export async function insertEvents(

@@ -9,8 +9,8 @@ import { differencesOf } from '../../core/formats/onvif/differences.ts'
 import { toRule } from '../../core/formats/onvif/toRule.ts'
 import { DetectionSchema } from '../../core/formats/plan.ts'
 import { TestDevices } from '../../simulators/testing/testDevices.ts'
-import { DeviceLink } from './link.ts'
-import { DeviceError } from './deviceError.ts'
+import { DeviceLink } from './link/link.ts'
+import { DeviceError } from './link/deviceError.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 
 const admin = { username: 'admin', password: 'skerrow-1' }
@@ -53,7 +53,7 @@ describe('a simulated camera over HTTP', () => {
       serial: 'HO40-00017'
     })
     expect(Math.abs((await link.clockAhead())!)).toBeLessThan(1.5)
-    expect((await link.abilities(ONE)).abilities).toMatchObject([
+    expect((await link.analysis.abilities(ONE)).abilities).toMatchObject([
       {
         type: 'tt:LineDetector',
         most: 4,
@@ -71,7 +71,7 @@ describe('a simulated camera over HTTP', () => {
       { type: 'tt:FieldDetector', ranges: { TimeThreshold: { min: 0, max: 10 } } },
       { type: 'wo:FaceDetector', ranges: {} }
     ])
-    const picture = await link.snapshot((await link.channels())[0]!.profile)
+    const picture = await link.media.snapshot((await link.media.channels())[0]!.profile)
     expect([...picture.subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff])
   })
 
@@ -104,34 +104,34 @@ describe('a simulated camera over HTTP', () => {
   test('keeps its rules over a restart; a refused rule leaves the old ones unchanged', async () => {
     const device = await start('cam-slipway', {}, 'kept.json')
     const link = new DeviceLink(device.address, admin)
-    const { rule } = toRule(edge, (await link.abilities(ONE)).abilities)!
-    await link.createRule(ONE, rule)
-    expect(differencesOf(rule, (await link.rules(ONE))[0]!)).toEqual([])
-    await link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '80' } })
+    const { rule } = toRule(edge, (await link.analysis.abilities(ONE)).abilities)!
+    await link.analysis.createRule(ONE, rule)
+    expect(differencesOf(rule, (await link.analysis.rules(ONE))[0]!)).toEqual([])
+    await link.analysis.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '80' } })
     expect(
       await deviceErrorOf(
-        link.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '180' } })
+        link.analysis.modifyRule(ONE, { ...rule, simple: { ...rule.simple, Sensitivity: '180' } })
       )
     ).toEqual(['refused', 'Sensitivity is 180; must be from 1 to 100'])
-    for (const name of ['b', 'c', 'd']) await link.createRule(ONE, { ...rule, name })
-    expect(await deviceErrorOf(link.createRule(ONE, { ...rule, name: 'e' }))).toEqual([
+    for (const name of ['b', 'c', 'd']) await link.analysis.createRule(ONE, { ...rule, name })
+    expect(await deviceErrorOf(link.analysis.createRule(ONE, { ...rule, name: 'e' }))).toEqual([
       'refused',
       'at most 4 rules of type tt:LineDetector'
     ])
-    expect(await deviceErrorOf(link.createRule(ONE, rule))).toEqual([
+    expect(await deviceErrorOf(link.analysis.createRule(ONE, rule))).toEqual([
       'refused',
       'rule quay-edge is there already'
     ])
     await device.close()
     const again = new DeviceLink((await start('cam-slipway', {}, 'kept.json')).address, admin)
-    expect((await again.rules(ONE)).map((r) => [r.name, r.simple.Sensitivity])).toEqual([
+    expect((await again.analysis.rules(ONE)).map((r) => [r.name, r.simple.Sensitivity])).toEqual([
       ['quay-edge', '80'],
       ['b', '50'],
       ['c', '50'],
       ['d', '50']
     ])
-    await again.deleteRule(ONE, 'b')
-    expect(await deviceErrorOf(again.deleteRule(ONE, 'b'))).toEqual([
+    await again.analysis.deleteRule(ONE, 'b')
+    expect(await deviceErrorOf(again.analysis.deleteRule(ONE, 'b'))).toEqual([
       'refused',
       'there is no rule b'
     ])
@@ -139,7 +139,7 @@ describe('a simulated camera over HTTP', () => {
 
   test('a walk over the configured line becomes an event', async () => {
     const link = new DeviceLink((await start('cam-slipway')).address, admin)
-    const point = await link.subscribe()
+    const point = await link.events.subscribe()
     const { rule } = toRule(
       {
         ...edge,
@@ -148,9 +148,9 @@ describe('a simulated camera over HTTP', () => {
           [0.98, 0.75]
         ]
       } as typeof edge,
-      (await link.abilities(ONE)).abilities
+      (await link.analysis.abilities(ONE)).abilities
     )!
-    await link.createRule(ONE, {
+    await link.analysis.createRule(ONE, {
       ...rule,
       name: 'early',
       points: [
@@ -170,19 +170,20 @@ describe('a simulated camera over HTTP', () => {
           [0, 1]
         ]
       }),
-      (await link.abilities(ONE)).abilities
+      (await link.analysis.abilities(ONE)).abilities
     )!
-    await link.createRule(ONE, field.rule)
+    await link.analysis.createRule(ONE, field.rule)
     const events = []
-    for (let i = 0; i < 12 && !events.length; i++) events.push(...(await link.pull(point, 2)))
+    for (let i = 0; i < 12 && !events.length; i++)
+      events.push(...(await link.events.pull(point, 2)))
     expect(events[0]).toMatchObject({
       topic: 'tns1:RuleEngine/FieldDetector/ObjectsInside',
       rule: 'all',
       data: { IsInside: 'true' }
     })
     expect(Math.abs(events[0]!.at - Date.now())).toBeLessThan(3000)
-    await link.unsubscribe(point)
-    expect((await deviceErrorOf(link.pull(point, 1)))[0]).toBe('refused')
+    await link.events.unsubscribe(point)
+    expect((await deviceErrorOf(link.events.pull(point, 1)))[0]).toBe('refused')
   })
 
   test('takes a first account, and asks for it from then on', async () => {
@@ -193,7 +194,7 @@ describe('a simulated camera over HTTP', () => {
       (await deviceErrorOf(fresh.createAccount({ username: 'admin', password: 'short' })))[1]
     ).toContain('at least 8 characters')
     await fresh.createAccount({ username: 'admin', password: 'long-enough' })
-    expect((await deviceErrorOf(fresh.rules(ONE)))[0]).toBe('no-account')
+    expect((await deviceErrorOf(fresh.analysis.rules(ONE)))[0]).toBe('no-account')
     expect(
       await new DeviceLink(device.address, {
         username: 'admin',
@@ -202,7 +203,9 @@ describe('a simulated camera over HTTP', () => {
     ).toBe(true)
     expect(
       await deviceErrorOf(
-        new DeviceLink(device.address, { username: 'admin', password: 'wrong-one' }).rules(ONE)
+        new DeviceLink(device.address, { username: 'admin', password: 'wrong-one' }).analysis.rules(
+          ONE
+        )
       )
     ).toEqual(['wrong-password', 'sender not authorized: wrong user name or password'])
   })
@@ -213,8 +216,8 @@ describe('a simulated camera over HTTP', () => {
       password: 'skerrow-4'
     })
     expect(Math.round((await link.clockAhead())!)).toBeGreaterThanOrEqual(94)
-    expect(await link.rules(ONE)).toEqual([])
-    expect((await link.abilities(ONE)).abilities.map(({ type }) => type)).toEqual([
+    expect(await link.analysis.rules(ONE)).toEqual([])
+    expect((await link.analysis.abilities(ONE)).abilities.map(({ type }) => type)).toEqual([
       'wo:FaceDetector',
       'wo:EntryDetector',
       'wo:ExitDetector',
@@ -260,7 +263,7 @@ describe('a general-purpose client of the standard', () => {
     })
     expect(Object.keys(cam.profiles)).toHaveLength(1)
     const link = new DeviceLink(device.address, admin)
-    await link.createRule(
+    await link.analysis.createRule(
       ONE,
       toRule(
         parseWith(DetectionSchema, {
@@ -274,7 +277,7 @@ describe('a general-purpose client of the standard', () => {
             [0, 1]
           ]
         }),
-        (await link.abilities(ONE)).abilities
+        (await link.analysis.abilities(ONE)).abilities
       )!.rule
     )
     const event = await new Promise<any>((resolve) => cam.on('event', resolve))

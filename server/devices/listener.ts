@@ -1,6 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises'
-import type { DeviceEvent, DeviceLink } from './link.ts'
-import { DeviceError, isAway } from './deviceError.ts'
+import type { DeviceEvent } from './link/events.ts'
+import type { DeviceLink } from './link/link.ts'
+import { DeviceError, isAway } from './link/deviceError.ts'
 
 /** How long a device may hold a question open when nothing happens; ending the listener waits for that answer. */
 const HELD_SECONDS = 2
@@ -51,7 +52,7 @@ export class Listener {
     this.stop.abort()
     await this.ended
     if (forGood && this.subscription.point)
-      await this.link.unsubscribe(this.subscription.point).catch(() => {})
+      await this.link.events.unsubscribe(this.subscription.point).catch(() => {})
   }
 
   get heardAt(): number | null {
@@ -66,7 +67,7 @@ export class Listener {
         if (!this.subscription.point) await this.begin()
         while (!signal.aborted) {
           if (this.unkept.length) await this.keep([])
-          const events = await this.link.pull(this.subscription.point!, HELD_SECONDS)
+          const events = await this.link.events.pull(this.subscription.point!, HELD_SECONDS)
           this.subscription.heardAt = Date.now()
           pause = FIRST_PAUSE_MS
           if (
@@ -103,13 +104,13 @@ export class Listener {
 
   private async renew(): Promise<void> {
     if (Date.now() - this.renewedAt < RENEWED_MS) return
-    await this.link.renew(this.subscription.point!)
+    await this.link.events.renew(this.subscription.point!)
     this.renewedAt = Date.now()
   }
 
   private async begin(): Promise<void> {
     const { heardAt } = this.subscription
-    this.subscription.point = await this.link.subscribe()
+    this.subscription.point = await this.link.events.subscribe()
     const now = Date.now()
     this.renewedAt = now
     this.subscription.heardAt = now

@@ -8,7 +8,7 @@ import { conflict } from '../errors.ts'
 import { readCamera } from '../sites/queries.ts'
 import type { Devices } from './service.ts'
 import type { ShownChannel } from './pictures.ts'
-import { DeviceError } from './deviceError.ts'
+import { DeviceError } from './link/deviceError.ts'
 
 const BOUNDARY = 'wardoptic-picture'
 

@@ -2,11 +2,11 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { said } from '../../core/messages/said.ts'
 import { PartReader } from '../../core/watch/frames.ts'
 import type { ChannelRow } from './channelQueries.ts'
-import { DeviceError, ifOffered } from './deviceError.ts'
-import type { DeviceLink } from './link.ts'
+import { DeviceError, ifOffered } from './link/deviceError.ts'
+import type { DeviceLink } from './link/link.ts'
 import type { DeviceRow } from './queries.ts'
-import { rtspPictures } from './rtsp.ts'
-import { partsOf } from './streams.ts'
+import { rtspPictures } from './link/rtsp.ts'
+import { partsOf } from './link/streams.ts'
 
 /** A stream that nobody looks at any more goes on for so long: whoever comes back has a picture at once. */
 const LINGER_MS = 10_000
@@ -75,17 +75,17 @@ export class LivePictures {
     lingerMs = this.lingerMs
   ): Promise<AsyncGenerator<Buffer> | null> {
     const link = this.linkTo(row)
-    const uri = await ifOffered(link.streamUri(channel.picture))
+    const uri = await ifOffered(link.media.streamUri(channel.picture))
     if (uri === undefined) return null
     return uri.startsWith('rtsp')
-      ? this.shared(await link.withAccount(uri), signal, lingerMs)
+      ? this.shared(await link.media.withAccount(uri), signal, lingerMs)
       : motionJpeg(link, uri, signal)
   }
 
   /** What a channel shows now. @param lingerMs as of `stream`, where it takes no snapshots @throws DeviceError */
   async snapshot(shown: ShownChannel, lingerMs = this.lingerMs): Promise<Buffer> {
     const link = this.linkTo(shown.row)
-    const snapshot = await ifOffered(link.snapshot(shown.channel.profile))
+    const snapshot = await ifOffered(link.media.snapshot(shown.channel.profile))
     if (snapshot) return snapshot
     // It takes no snapshots: the next picture of its stream stands for one.
     const ended = new AbortController()
@@ -105,7 +105,7 @@ export class LivePictures {
     signal: AbortSignal
   ): AsyncGenerator<Buffer> {
     while (!signal.aborted) {
-      yield await link.snapshot(channel.profile)
+      yield await link.media.snapshot(channel.profile)
       await wait(SNAPSHOT_MS, undefined, { signal }).catch(() => {})
     }
   }
@@ -181,7 +181,7 @@ async function* motionJpeg(
   uri: string,
   signal: AbortSignal
 ): AsyncGenerator<Buffer> {
-  const answer = await link.motionJpeg(uri, signal)
+  const answer = await link.media.motionJpeg(uri, signal)
   const type = answer.headers.get('content-type') ?? ''
   if (!/^multipart\/x-mixed-replace/.test(type)) {
     await answer.body?.cancel()

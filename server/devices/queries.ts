@@ -4,7 +4,8 @@ import type { DeviceState } from '../../core/devices/views.ts'
 import type { Sql } from '../database.ts'
 import { notFound } from '../errors.ts'
 import { outcomeText, parsedOnce } from '../columns.ts'
-import type { Information, LinkOutput } from './link.ts'
+import type { LinkOutput } from './link/inputsAndOutputs.ts'
+import type { Information } from './link/link.ts'
 import type { Subscription } from './listener.ts'
 
 /** A device as it is kept. */

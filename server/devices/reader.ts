@@ -12,8 +12,8 @@ import {
   type ChannelReading,
   type Held
 } from './channelQueries.ts'
-import { DeviceError, type DeviceErrorKind } from './deviceError.ts'
-import type { DeviceLink } from './link.ts'
+import { DeviceError, type DeviceErrorKind } from './link/deviceError.ts'
+import type { DeviceLink } from './link/link.ts'
 import {
   keepCertificate,
   keepOutputs,
@@ -48,7 +48,7 @@ const heldBy = async (
   { abilities }: { abilities: readonly RuleAbility[] }
 ): Promise<Held> => ({
   surroundings: await link.upkeep.surroundings(token),
-  held: abilities.length ? await link.rules(token) : []
+  held: abilities.length ? await link.analysis.rules(token) : []
 })
 
 /** Reads devices, each once at a time, and keeps what was read, or why it could not be. */
@@ -143,7 +143,7 @@ export class DeviceReader {
     const channels = await channelsOf(this.database, id)
     const held: Held[] = []
     for (const channel of channels) held.push(await heldBy(link, channel, channel))
-    const outputs = await link.outputs()
+    const outputs = await link.io.outputs()
     await this.database.transaction(async (sql) => {
       await keepOutputs(sql, id, outputs, Date.now())
       for (const [i, channel] of channels.entries()) await keepHeld(sql, channel, held[i]!)
@@ -179,13 +179,16 @@ export class DeviceReader {
         return null
       }
       const channels: ChannelReading[] = []
-      for (const { hasAnalytics, ...channel } of await link.channels()) {
+      for (const { hasAnalytics, ...channel } of await link.media.channels()) {
         const analysed = hasAnalytics
-          ? { ...(await link.abilities(channel.token)), modes: await link.modes(channel.token) }
+          ? {
+              ...(await link.analysis.abilities(channel.token)),
+              modes: await link.analysis.modes(channel.token)
+            }
           : { abilities: [], mostRules: null, modes: [] }
         channels.push({ ...channel, ...analysed, ...(await heldBy(link, channel, analysed)) })
       }
-      const [inputs, outputs] = [await link.inputs(), await link.outputs()]
+      const [inputs, outputs] = [await link.io.inputs(), await link.io.outputs()]
       const storage = await link.upkeep.storage()
       await this.database.transaction(async (sql) => {
         await keepReading(

@@ -23,7 +23,7 @@ import {
 } from '../../core/devices/upkeep.ts'
 import { readDevice, type DeviceRow } from './queries.ts'
 import type { Sendings } from './sending.ts'
-import { DeviceError } from './deviceError.ts'
+import { DeviceError } from './link/deviceError.ts'
 
 const byToken = v.object({ ...byId.entries, token: tokenText })
 

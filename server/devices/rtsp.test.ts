@@ -7,10 +7,10 @@ import { RtspServer } from '../../simulators/camera/rtsp/server.ts'
 import { picturesOnly } from '../testing/poorAnswers.ts'
 import { PoorDevice } from '../testing/poorDevice.ts'
 import { RtspCamera } from '../testing/rtspCamera.ts'
-import { DeviceLink } from './link.ts'
-import type { DeviceError } from './deviceError.ts'
-import { JpegReader, listOf, rtspPictures } from './rtsp.ts'
-import { rtspMetadata } from './rtspMetadata.ts'
+import { DeviceLink } from './link/link.ts'
+import type { DeviceError } from './link/deviceError.ts'
+import { JpegReader, listOf, rtspPictures } from './link/rtsp.ts'
+import { rtspMetadata } from './link/rtspMetadata.ts'
 
 // The camera is GStreamer's RTSP server, with its test picture of 640 × 360.
 let camera: RtspCamera | undefined
@@ -139,7 +139,7 @@ test('targets come over RTSP, of any prefix, however long their document is', as
   try {
     const link = new DeviceLink(device.address, { username: 'admin', password: 'x' })
     const heard: LiveFrame[] = []
-    for await (const frame of link.targets('main', ended.signal)) {
+    for await (const frame of link.media.targets('main', ended.signal)) {
       heard.push(frame)
       if (heard.length === 3) break
     }

@@ -9,7 +9,7 @@ import { readDetections } from '../detections/queries.ts'
 import { conflict } from '../errors.ts'
 import { readSchedules } from '../sites/queries.ts'
 import { channelsOf, keepSent } from './channelQueries.ts'
-import type { DeviceLink } from './link.ts'
+import type { DeviceLink } from './link/link.ts'
 import { readDevice } from './queries.ts'
 import type { DeviceReader } from './reader.ts'
 import { sendChange, sendChannel } from './sending.ts'
@@ -119,7 +119,7 @@ export class DeviceSender {
       results.push(
         await sendChange(what, async () => {
           const voice = endpoint && wanted ? await voiceOf(this.database, row.site, endpoint) : null
-          await link.setOutput(output.token, toHold(wanted, output.held), voice)
+          await link.io.setOutput(output.token, toHold(wanted, output.held), voice)
         })
       )
     }

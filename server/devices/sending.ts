@@ -8,8 +8,8 @@ import type { Detection, Schedule } from '../../core/formats/plan.ts'
 import { notFound } from '../errors.ts'
 import { mapConcurrent } from '../mapConcurrent.ts'
 import type { ChannelRow } from './channelQueries.ts'
-import type { DeviceLink } from './link.ts'
-import { DeviceError } from './deviceError.ts'
+import type { DeviceLink } from './link/link.ts'
+import { DeviceError } from './link/deviceError.ts'
 import type { Rule } from '../../core/formats/onvif/rule.ts'
 
 /** What the channel is known to hold after a sending, and what was said on the way. */
@@ -73,13 +73,17 @@ export async function sendChannel(
   const surplus = channel.held.filter((rule) => !wanted.some(({ name }) => name === rule.name))
   // First what goes, so that there is room for what comes.
   for (const rule of surplus)
-    await attempt(rule.name, 'deleted', null, () => link.deleteRule(channel.token, rule.name))
+    await attempt(rule.name, 'deleted', null, () =>
+      link.analysis.deleteRule(channel.token, rule.name)
+    )
   for (const rule of wanted) {
     const held = channel.held.find(({ name }) => name === rule.name)
     if (held && same(rule, held)) done.set(rule.name, rule)
     else
       await attempt(rule.name, held ? 'changed' : 'created', rule, () =>
-        held ? link.modifyRule(channel.token, rule) : link.createRule(channel.token, rule)
+        held
+          ? link.analysis.modifyRule(channel.token, rule)
+          : link.analysis.createRule(channel.token, rule)
       )
   }
   if (results.some(({ holds }) => holds === 'unknown'))
@@ -118,7 +122,7 @@ async function settle(
 ): Promise<void> {
   let now: Rule[]
   try {
-    now = await link.rules(channel.token)
+    now = await link.analysis.rules(channel.token)
   } catch (error) {
     if (error instanceof DeviceError) return
     throw error

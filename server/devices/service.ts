@@ -31,7 +31,7 @@ import {
 import { LivePictures, type ShownChannel } from './pictures.ts'
 import { EventSubscriptions } from './subscriptions.ts'
 import { latestEvents } from './events.ts'
-import { DeviceLink, type Access } from './link.ts'
+import { DeviceLink, type Access } from './link/link.ts'
 import {
   insertDevice,
   keepCertificate,
@@ -45,7 +45,7 @@ import {
 } from './queries.ts'
 import type { Encryption } from './encryption.ts'
 import { mapConcurrent } from '../mapConcurrent.ts'
-import { DeviceError, isRefusal } from './deviceError.ts'
+import { DeviceError, isRefusal } from './link/deviceError.ts'
 import { DeviceReader } from './reader.ts'
 import { DeviceSender } from './sender.ts'
 import { readEverything, viewOf, type Everything } from './view.ts'
@@ -286,8 +286,9 @@ export class Devices {
       throw notFound(said('things.mode', type.slice(0, 60)))
     try {
       // Asked again: somebody may have switched it since it was read.
-      const running = (await this.link(row).modes(token)).find((mode) => mode.running)?.type ?? null
-      if (running !== type) await this.link(row).setMode(token, running, type)
+      const running =
+        (await this.link(row).analysis.modes(token)).find((mode) => mode.running)?.type ?? null
+      if (running !== type) await this.link(row).analysis.setMode(token, running, type)
     } finally {
       await this.reader.readAfresh(id)
     }
@@ -300,7 +301,7 @@ export class Devices {
     const link = this.link(row)
     const clock = await link.upkeep.clock((await readSiteAlone(this.database, row.site)).timeZone)
     const channels: UpkeepView['channels'] = []
-    for (const { token, name, source, microphone } of await link.channels())
+    for (const { token, name, source, microphone } of await link.media.channels())
       channels.push({
         token,
         name,
@@ -327,7 +328,7 @@ export class Devices {
   /** @throws DeviceError; ApiError where the device does not have that picture any more */
   async setNightPicture(id: string, token: string, mode: NightPicture): Promise<void> {
     const link = this.link(await readDevice(this.database, id))
-    const channel = (await link.channels()).find((c) => c.token === token)
+    const channel = (await link.media.channels()).find((c) => c.token === token)
     if (!channel) throw notFound(said('things.channel', token.slice(0, 64)))
     await link.upkeep.setNightPicture(channel.source, mode)
   }
@@ -382,7 +383,11 @@ export class Devices {
     const row = await readDevice(this.database, id)
     const output = row.outputs.find((o) => o.token === token)
     if (!output) throw notFound(said('things.output', token.slice(0, 64)))
-    await this.link(row).activate(output.token, { Mode: 'pulse', Time: `PT${TEST_SECONDS}S` }, null)
+    await this.link(row).io.activate(
+      output.token,
+      { Mode: 'pulse', Time: `PT${TEST_SECONDS}S` },
+      null
+    )
     await noteTest(this.database, id, token, Date.now())
     await this.reader.readAfresh(id)
     return this.one(id)
@@ -450,7 +455,7 @@ export class Devices {
 
   /** What a channel's camera sees, until told to end. @throws DeviceError also where nobody says that */
   async *targets({ row, channel }: ShownChannel, signal: AbortSignal): AsyncGenerator<LiveFrame> {
-    if (channel.hasMetadata) return yield* this.link(row).targets(channel.profile, signal)
+    if (channel.hasMetadata) return yield* this.link(row).media.targets(channel.profile, signal)
     const own = channel.camera === null ? null : this.ownAnalysis.targets(channel.camera, signal)
     if (!own) throw new DeviceError('refused', said('devices.noTargets'))
     yield* own

@@ -7,7 +7,7 @@ import type { Device } from '../../simulators/camera/device.ts'
 import { answerProbes } from '../../simulators/discovery.ts'
 import { TestDevices, asAdded } from '../../simulators/testing/testDevices.ts'
 import { eventually, startTestApp, type TestApp } from '../testing/testApp.ts'
-import { DeviceLink } from './link.ts'
+import { DeviceLink } from './link/link.ts'
 
 /** The devices of the demo site that know of each other, over the real server. */
 const devices = new TestDevices()
@@ -294,7 +294,7 @@ describe('families of analysis', () => {
   test('the device refuses a second family beside the first', async () => {
     const device = made.get('cam-slipway')!
     const link = new DeviceLink(device.address, device.model.account!)
-    await expect(link.setMode('analytics', null, 'wo:Faces')).rejects.toThrowWords(
+    await expect(link.analysis.setMode('analytics', null, 'wo:Faces')).rejects.toThrowWords(
       'one family of analysis runs at a time'
     )
     expect(device.channels[0]!.mode).toBe('wo:Perimeter')
@@ -338,12 +338,12 @@ describe('changed on the device', () => {
     await send('cam-slipway')
     const device = made.get('cam-slipway')!
     const other = new DeviceLink(device.address, device.model.account!)
-    const [edge] = await other.rules('analytics')
-    await other.modifyRule('analytics', {
+    const [edge] = await other.analysis.rules('analytics')
+    await other.analysis.modifyRule('analytics', {
       ...edge!,
       simple: { ...edge!.simple, Sensitivity: '70', Direction: 'Any' }
     })
-    await other.createRule('analytics', {
+    await other.analysis.createRule('analytics', {
       ...edge!,
       name: 'ramp',
       points: [

@@ -1,6 +1,7 @@
 import type { Database, Sql } from '../database.ts'
 import { insertEvents } from './events.ts'
-import type { DeviceEvent, DeviceLink } from './link.ts'
+import type { DeviceEvent } from './link/events.ts'
+import type { DeviceLink } from './link/link.ts'
 import { Listener, type Subscription } from './listener.ts'
 import { saveSubscription, type DeviceRow } from './queries.ts'
 

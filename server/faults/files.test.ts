@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { openKeys } from '../keys.ts'
 import { takeFolder, whoRuns } from '../launch/running.ts'
 import { requireSpace } from '../space.ts'
-import { DeviceLink } from '../devices/link.ts'
+import { DeviceLink } from '../devices/link/link.ts'
 import { diskError, viewOfError } from '../errors.ts'
 import { eventually, shortClip, startTestApp, type TestApp } from '../testing/testApp.ts'
 

@@ -1,7 +1,7 @@
 import { setImmediate as turn } from 'node:timers/promises'
 import { createCanvas } from '@napi-rs/canvas'
 import { beforeEach, expect, test } from '@jest/globals'
-import { DeviceError } from '../devices/deviceError.ts'
+import { DeviceError } from '../devices/link/deviceError.ts'
 import { CameraPictures } from './cameraPictures.ts'
 
 const START = Date.parse('2026-11-24T10:00:00Z')

@@ -1,4 +1,4 @@
-import { ifOffered } from '../devices/deviceError.ts'
+import { ifOffered } from '../devices/link/deviceError.ts'
 import type { SmallPicture } from '../lookBack/pictureFile.ts'
 import { PictureTaker } from './pictureTaker.ts'
 

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { said } from '../../core/messages/said.ts'
-import { DeviceError } from '../devices/deviceError.ts'
+import { DeviceError } from '../devices/link/deviceError.ts'
 import { HourWriter } from '../lookBack/hourWriter.ts'
 import { PictureWriter } from '../lookBack/pictureFile.ts'
 import { CameraPictures } from './cameraPictures.ts'

@@ -1,7 +1,7 @@
 import type { LiveFrame } from '../../core/devices/views.ts'
 import { HeardClock } from '../../core/targets/heardClock.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'
-import { DeviceLink, type Access } from '../devices/link.ts'
+import { DeviceLink, type Access } from '../devices/link/link.ts'
 import type { HourWriter } from '../lookBack/hourWriter.ts'
 import type { CameraPictures } from './cameraPictures.ts'
 import { RecentFrames } from './recentFrames.ts'
@@ -88,8 +88,8 @@ export class Follower {
     const link = new DeviceLink(address, account, undefined, certificate)
     const clock = new HeardClock()
     // It ends with the thread.
-    const snapshot = (): Promise<Buffer> => link.snapshot(profile)
-    for await (const { at, targets } of link.targets(profile, new AbortController().signal)) {
+    const snapshot = (): Promise<Buffer> => link.media.snapshot(profile)
+    for await (const { at, targets } of link.media.targets(profile, new AbortController().signal)) {
       const heard = clock.at(at, Date.now())
       this.take(camera, heard, targets)
       if (!this.without.has(camera)) this.pictures?.heard(camera, heard, targets, snapshot)

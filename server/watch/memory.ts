@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads'
 import { listChannels } from '../devices/channelQueries.ts'
-import { DeviceError, isRefusal } from '../devices/deviceError.ts'
+import { DeviceError, isRefusal } from '../devices/link/deviceError.ts'
 import type { Devices } from '../devices/service.ts'
 import type { Database } from '../database.ts'
 import type { TargetRow } from '../../core/targets/tracks.ts'

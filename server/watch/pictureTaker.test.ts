@@ -1,7 +1,7 @@
 import { setImmediate as turn } from 'node:timers/promises'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import { beforeEach, describe, expect, test } from '@jest/globals'
-import { DeviceError } from '../devices/deviceError.ts'
+import { DeviceError } from '../devices/link/deviceError.ts'
 import { PictureTaker } from './pictureTaker.ts'
 import { smallPicture } from './smallPicture.ts'
 

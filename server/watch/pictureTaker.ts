@@ -1,5 +1,5 @@
 import { PictureNeed } from '../../core/lookBack/pictures.ts'
-import { isRefusal } from '../devices/deviceError.ts'
+import { isRefusal } from '../devices/link/deviceError.ts'
 import type { SmallPicture } from '../lookBack/pictureFile.ts'
 import { smallPicture } from './smallPicture.ts'
 

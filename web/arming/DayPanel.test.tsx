@@ -11,16 +11,14 @@ import { smallSite } from '../testing/smallSite.ts'
 import { DayPanel } from './DayPanel.tsx'
 import type { ChosenSpan } from './WeekGrid.tsx'
 
-let document: SiteDocument
-function Panel({
-  day,
-  at,
-  hasSun
-}: {
+interface Shown {
   day: Weekday
-  at: number | null
+  span: number | null
   hasSun: boolean
-}): ReactNode {
+}
+
+let document: SiteDocument
+function Panel({ day, span: at, hasSun }: Shown): ReactNode {
   const { schedules } = useSyncExternalStore(document.subscribe, document.getState)
   const [span, setSpan] = useState<ChosenSpan | null>(at === null ? null : { day, index: at })
   return (
@@ -36,11 +34,11 @@ function Panel({
 }
 const show = (
   week: object,
-  { day = 'mon', span = null as number | null, hasSun = true } = {}
+  { day = 'mon', span = null, hasSun = true }: Partial<Shown> = {}
 ): void => {
   const schedule = parseWith(ScheduleSchema, { id: 'nights', name: 'Nights', week })
   document = new SiteDocument(smallSite({ schedules: [{ schedule, version: 1, changedAt: 0 }] }))
-  render(<Panel day={day} at={span} hasSun={hasSun} />)
+  render(<Panel day={day} span={span} hasSun={hasSun} />)
 }
 const week = () => document.getState().schedules[0]!.week
 const hours = () => screen.getByRole('textbox', { name: /^Hours of/ })

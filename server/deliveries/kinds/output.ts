@@ -31,12 +31,12 @@ async function switchOutput(
   const row = await readDevice(database, endpoint.device)
   const link = devices.link(row)
   if (does === 'off') {
-    await link.release(endpoint.output)
+    await link.io.release(endpoint.output)
     return { outcome: said('deliveries.switchedOff', row.name) }
   }
   const settings = outputSettings(endpoint)
   // The server opens it again itself.
   if ('mode' in endpoint && endpoint.mode === 'follow') settings.Mode = 'untilAcknowledged'
-  await link.activate(endpoint.output, settings, await voiceOf(database, row.site, endpoint))
+  await link.io.activate(endpoint.output, settings, await voiceOf(database, row.site, endpoint))
   return { outcome: said('deliveries.switchedOn', row.name) }
 }

@@ -43,7 +43,7 @@ async function send(
   const late = Math.max(0, (Date.now() - trigger.firedAt) / 1000)
   const token = await devices
     .link(found.row)
-    .record(
+    .recordings.record(
       found.channel.token,
       Math.min(60, endpoint.beforeSeconds + late),
       Math.max(1, endpoint.afterSeconds - late)

@@ -1,4 +1,4 @@
-import { child, children, type Element } from '../../core/formats/onvif/xml.ts'
+import { child, children, type Element } from '../../../core/formats/onvif/xml.ts'
 
 /** One picture of a device, and what it is asked for with. */
 export interface LinkChannel {

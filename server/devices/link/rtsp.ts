@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { said } from '../../core/messages/said.ts'
+import { said } from '../../../core/messages/said.ts'
 import { DeviceError } from './deviceError.ts'
 
 /** Pictures a second, and how wide they are at most: what a screen with several of them needs. */

@@ -1,5 +1,5 @@
-import { Failure } from '../../core/errors.ts'
-import { said, type Said } from '../../core/messages/said.ts'
+import { Failure } from '../../../core/errors.ts'
+import { said, type Said } from '../../../core/messages/said.ts'
 /** Why a device could not be spoken with, as the Devices place tells them apart. */
 export type DeviceErrorKind =
   | 'offline'

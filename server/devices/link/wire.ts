@@ -1,9 +1,9 @@
-import { coded, said, saidOf } from '../../core/messages/said.ts'
+import { coded, said, saidOf, type Said } from '../../../core/messages/said.ts'
 import { randomBytes } from 'node:crypto'
 import { request } from 'undici'
-import { InputError } from '../../core/errors.ts'
-import { memoized } from '../../core/memoized.ts'
-import { authorization, readChallenge } from '../../core/formats/onvif/httpDigest.ts'
+import { InputError } from '../../../core/errors.ts'
+import { memoized } from '../../../core/memoized.ts'
+import { authorization, readChallenge } from '../../../core/formats/onvif/httpDigest.ts'
 import {
   NAMESPACES,
   SoapFault,
@@ -12,7 +12,7 @@ import {
   makeToken,
   readMessage,
   type Message
-} from '../../core/formats/onvif/soap.ts'
+} from '../../../core/formats/onvif/soap.ts'
 import {
   MAX_XML,
   child,
@@ -22,8 +22,8 @@ import {
   xml,
   xmlText,
   type Element
-} from '../../core/formats/onvif/xml.ts'
-import { DeviceTls } from './certificates.ts'
+} from '../../../core/formats/onvif/xml.ts'
+import { DeviceTls } from '../certificates.ts'
 import { DeviceError, deviceErrorOf, isRefusal } from './deviceError.ts'
 
 export interface Credentials {
@@ -348,5 +348,22 @@ export class DeviceWire {
     } catch (error) {
       throw deviceErrorOf(error, withinMs)
     }
+  }
+
+  /**
+   * A device must not send this server elsewhere. Behind a translation of addresses it does not know its own, so that of
+   * an address of RTSP only its port and path are taken.
+   */
+  own(uri: string, what: Said): string {
+    if (URL.canParse(uri) && /^rtsps?:$/.test(new URL(uri).protocol)) {
+      const stream = new URL(uri)
+      stream.hostname = new URL(this.address).hostname
+      stream.username = ''
+      stream.password = ''
+      return stream.href
+    }
+    if (!URL.canParse(uri) || new URL(uri).origin !== this.address)
+      throw new DeviceError('broken', said('devices.theSAddressIsNot', what, uri.slice(0, 80)))
+    return uri
   }
 }

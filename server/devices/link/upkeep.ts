@@ -1,17 +1,24 @@
-import { secondsIn } from '../../core/formats/onvif/durations.ts'
-import { isSameZone, isSummerTime, posixZone } from '../../core/arming/posixZone.ts'
+import { secondsIn } from '../../../core/formats/onvif/durations.ts'
+import { isSameZone, isSummerTime, posixZone } from '../../../core/arming/posixZone.ts'
 import type {
   NetworkView,
   NightPicture,
   StorageView,
   UpkeepView
-} from '../../core/devices/upkeep.ts'
+} from '../../../core/devices/upkeep.ts'
 import {
   SURROUNDINGS,
   type Surroundings,
   type SurroundingsSwitch
-} from '../../core/sites/surroundings.ts'
-import { child, children, content, down, xml, type Element } from '../../core/formats/onvif/xml.ts'
+} from '../../../core/sites/surroundings.ts'
+import {
+  child,
+  children,
+  content,
+  down,
+  xml,
+  type Element
+} from '../../../core/formats/onvif/xml.ts'
 import { ifOffered } from './deviceError.ts'
 import type { DeviceWire } from './wire.ts'
 
