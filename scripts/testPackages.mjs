@@ -1,7 +1,15 @@
 // What the interface shows itself with, as a few files, for its tests. Jest reads each file of a
 // package anew for each file of tests: some two thousand of them were two fifths of a run.
 import { createHash } from 'node:crypto'
-import { mkdtempSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs'
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync
+} from 'node:fs'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -86,8 +94,13 @@ export async function testPackages() {
     const beside = mkdtempSync(join(cache, 'part-'))
     try {
       await bundle(beside)
+      for (const name of readdirSync(cache))
+        if (name !== digest && !name.startsWith('part-'))
+          rmSync(join(cache, name), { recursive: true, force: true })
+      renameSync(beside, folder)
+    } catch (error) {
       // Whoever was quicker has made the same.
-      if (!existsSync(folder)) renameSync(beside, folder)
+      if (!existsSync(folder)) throw error
     } finally {
       rmSync(beside, { recursive: true, force: true })
     }

@@ -10,12 +10,15 @@ import { analyseInWorker } from '../../analysis/inWorker.ts'
  * analysis that they test. Kept in a folder of the run by what the clip holds, so none is of an earlier program.
  */
 export const keptAnalysis: typeof analyseInWorker = async (file, options = {}) => {
+  const folder = process.env.WARDOPTIC_TEST_ANALYSES
+  // Other programs than tests start the server of tests as well.
+  if (folder === undefined) return analyseInWorker(file, options)
   const { grid, learnAnewAt, detector, onProgress } = options
   const digest = createHash('sha256')
     .update(JSON.stringify([grid, learnAnewAt, detector]))
     .update(readFileSync(file))
     .digest('hex')
-  const kept = join(process.env.WARDOPTIC_TEST_ANALYSES!, digest)
+  const kept = join(folder, digest)
   if (existsSync(kept)) {
     const analysis = deserialize(readFileSync(kept)) as Analysis
     onProgress?.(analysis.frames, analysis.frames)
