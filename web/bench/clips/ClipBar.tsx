@@ -192,7 +192,7 @@ function ClipEditor({
   timeZone: string
   onChanged: () => void
 }): ReactNode {
-  const { modal } = App.useApp()
+  const { message, modal } = App.useApp()
   const [name, setName] = useState(clip.name)
   const [start, setStart] = useState(clip.start)
   const [error, setError] = useState<string | null>(null)
@@ -214,8 +214,10 @@ function ClipEditor({
       cancelText: common.cancel,
       okButtonProps: { danger: true },
       onOk: () =>
-        request('DELETE', `/clips/${clip.id}`).then(onChanged, (problem: unknown) =>
-          setError(problemWords(problem))
+        // By then this has been closed: the question lies outside of it.
+        request('DELETE', `/clips/${clip.id}`).then(
+          onChanged,
+          (problem: unknown) => void message.error(problemWords(problem))
         )
     })
   return (
