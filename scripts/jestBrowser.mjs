@@ -18,6 +18,8 @@ export default class Browser extends TestEnvironment {
     Object.assign(global, {
       TextEncoder,
       TextDecoder,
+      TextDecoderStream,
+      ReadableStream,
       structuredClone,
       Request,
       Response,
