@@ -67,8 +67,10 @@ const NODE_GLOBALS = [
   'structuredClone',
   'fetch',
   'Headers',
+  'ReadableStream',
   'Request',
   'Response',
+  'TextDecoderStream',
   'setTimeout'
 ]
 

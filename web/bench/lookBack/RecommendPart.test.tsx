@@ -12,20 +12,19 @@ import { lineAt } from '../../testing/walkers.ts'
 import type { BenchDocument } from '../document.ts'
 import { RecommendPart } from './RecommendPart.tsx'
 
-const found = (more: Partial<RecommendView> = {}): RecommendView =>
-  ({
-    settings: { sensitivity: 35 },
-    ignore: [],
-    wanted: 4,
-    kept: 4,
-    nuisances: 9,
-    gone: 7,
-    unmarked: 12,
-    now: { wanted: 4, kept: 4, nuisances: 9, gone: 0, unmarked: 30 },
-    leftOut: null,
-    reason: said('edits.text', 'It keeps all that is wanted.'),
-    ...more
-  }) as unknown as RecommendView
+const found = (more: Partial<RecommendView> = {}): RecommendView => ({
+  settings: { sensitivity: 35 },
+  ignore: [],
+  wanted: 4,
+  kept: 4,
+  nuisances: 9,
+  gone: 7,
+  unmarked: 12,
+  now: { wanted: 4, kept: 4, nuisances: 9, gone: 0, unmarked: 30 },
+  leftOut: null,
+  reason: said('edits.text', 'It keeps all that is wanted.'),
+  ...more
+})
 
 /** What the server has been asked, and its answer, which the test writes line by line. */
 let asked: any
