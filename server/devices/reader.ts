@@ -4,7 +4,7 @@ import type { RuleAbility } from '../../core/formats/onvif/rule.ts'
 import { said } from '../../core/messages/said.ts'
 import type { Database } from '../database.ts'
 import { camerasOf } from './camerasOf.ts'
-import { OtherCertificate } from './certificates.ts'
+import { OtherCertificate } from './link/certificates.ts'
 import {
   channelsOf,
   keepChannels,

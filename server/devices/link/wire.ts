@@ -23,7 +23,7 @@ import {
   xmlText,
   type Element
 } from '../../../core/formats/onvif/xml.ts'
-import { DeviceTls } from '../certificates.ts'
+import { DeviceTls } from './certificates.ts'
 import { DeviceError, deviceErrorOf, isRefusal } from './deviceError.ts'
 
 export interface Credentials {

@@ -1,7 +1,7 @@
 import { connect as connectTls, TLSSocket } from 'node:tls'
 import { Agent, buildConnector, fetch as fetchWith, type Dispatcher } from 'undici'
-import { said } from '../../core/messages/said.ts'
-import { DeviceError } from './link/deviceError.ts'
+import { said } from '../../../core/messages/said.ts'
+import { DeviceError } from './deviceError.ts'
 
 /** Its answers are those of Node's own `fetch`, which is made of the same code; the types are two. */
 const fetchOver = fetchWith as unknown as (url: string, init: object) => Promise<Response>
