@@ -5,6 +5,7 @@ import userEvent from '@testing-library/user-event'
 import type { AccountView, SessionView } from '../../core/accounts/accounts.ts'
 import { answerWith, type Asked } from '../testing/answers.ts'
 import type { SiteSummary } from '../../core/sites/views.ts'
+import { choose } from '../testing/choose.ts'
 import { inApp } from '../testing/inApp.tsx'
 import { AccountList } from './AccountList.tsx'
 import { SessionList } from './SessionList.tsx'
@@ -169,10 +170,7 @@ describe('accounts', () => {
     const asked = answerWith(({ path }) => ({ body: path === '/api/sites' ? [] : [anna, bert] }))
     render(inApp(<AccountList me={1} />))
     const role = await screen.findByRole('combobox', { name: 'Role of Bert' })
-    await userEvent.click(role)
-    const options = await screen.findAllByTitle('Operator: deals with alarms')
-    // The form of a new account shows the same words.
-    await userEvent.click(options.find((option) => option.className.includes('option'))!)
+    await choose(role, 'Operator: deals with alarms')
     await waitFor(() =>
       expect(asked.find(({ method }) => method === 'PUT')).toEqual({
         method: 'PUT',
@@ -234,9 +232,7 @@ describe('accounts', () => {
     }))
     render(inApp(<AccountList me={1} />))
     await userEvent.click(await screen.findByRole('button', { name: 'Roles of Bert by site' }))
-    await userEvent.click(await screen.findByRole('combobox', { name: 'Add a site…' }))
-    const options = await screen.findAllByTitle('South')
-    await userEvent.click(options.find((option) => option.className.includes('option'))!)
+    await choose(await screen.findByRole('combobox', { name: 'Add a site…' }), 'South')
     await waitFor(() =>
       expect(asked.find(({ method }) => method === 'PUT')).toEqual({
         method: 'PUT',

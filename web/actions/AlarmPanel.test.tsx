@@ -10,6 +10,7 @@ import { NO_ACTIONS } from '../../core/formats/noActions.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { SiteDocument } from '../sync/siteDocument.ts'
 import { answerWith, type Asked } from '../testing/answers.ts'
+import { chooseFrom } from '../testing/choose.ts'
 import { inApp } from '../testing/inApp.tsx'
 import { popup, smallSite } from '../testing/smallSite.ts'
 import { AlarmPanel } from './AlarmPanel.tsx'
@@ -59,10 +60,6 @@ const show = (more: Partial<SiteActionsView> = {}): void => {
 }
 const actions = (): Actions => document.actionsOf('cam/a')
 const button = (name: string | RegExp) => screen.getByRole('button', { name })
-const choose = async (list: string, option: string): Promise<void> => {
-  await userEvent.click(screen.getByRole('combobox', { name: list }))
-  await userEvent.click(await screen.findByTitle(option))
-}
 const type = async (label: RegExp, text: string): Promise<void> => {
   const field = screen.getByRole('textbox', { name: label })
   await userEvent.clear(field)
@@ -113,14 +110,14 @@ test('numbers: a comma is understood, and what is out of range says what would b
 
 test('severity, priority and what acknowledging takes', async () => {
   show()
-  await choose('Priority', 'high')
+  await chooseFrom('Priority', 'high')
   await userEvent.click(screen.getByRole('checkbox', { name: 'Require comment' }))
-  await choose('On acknowledge', 'switch Siren off')
+  await chooseFrom('On acknowledge', 'switch Siren off')
   expect(actions()).toMatchObject({
     priority: 'high',
     acknowledge: { comment: true, confirm: false, switch: { on: false, endpoint: 'siren' } }
   })
-  await choose('On acknowledge', 'no output')
+  await chooseFrom('On acknowledge', 'no output')
   expect(actions().acknowledge.switch).toBeUndefined()
 })
 

@@ -7,6 +7,7 @@ import { ScheduleSchema, type Weekday } from '../../core/formats/plan.ts'
 import { parseWith } from '../../core/schema/parse.ts'
 import { SiteDocument } from '../sync/siteDocument.ts'
 import { answerWith } from '../testing/answers.ts'
+import { chooseFrom } from '../testing/choose.ts'
 import { smallSite } from '../testing/smallSite.ts'
 import { DayPanel } from './DayPanel.tsx'
 import type { ChosenSpan } from './WeekGrid.tsx'
@@ -45,14 +46,6 @@ const hours = () => screen.getByRole('textbox', { name: /^Hours of/ })
 const type = async (field: HTMLElement, text: string): Promise<void> => {
   await userEvent.clear(field)
   await userEvent.type(field, `${text}{Enter}`)
-}
-const choose = async (list: string, option: string): Promise<void> => {
-  await userEvent.click(screen.getByRole('combobox', { name: list }))
-  // Lists that were opened before are still there, and cannot be pressed.
-  const found = await screen.findAllByTitle(option)
-  const isOffered = (item: HTMLElement): boolean =>
-    item.className.includes('option') && getComputedStyle(item).pointerEvents !== 'none'
-  await userEvent.click(found.find(isOffered)!)
 }
 
 beforeEach(() => {
@@ -128,16 +121,16 @@ describe('the ends of the span that is selected', () => {
 
   test('the sun in place of the clock, with minutes to it, and the clock again', async () => {
     show({ mon: [['18:30', '24:00']] }, { span: 0 })
-    await choose('From: clock or sun', 'sunset')
+    await chooseFrom('From: clock or sun', 'sunset')
     expect(week().mon).toEqual([['sunset', '24:00']])
     const minutes = screen.getByLabelText('From: minutes from sunset')
     fireEvent.change(minutes, { target: { value: '-45' } })
     fireEvent.blur(minutes)
     expect(week().mon).toEqual([['sunset-00:45', '24:00']])
-    await choose('To: clock or sun', 'sunrise')
+    await chooseFrom('To: clock or sun', 'sunrise')
     expect(week().mon).toEqual([['sunset-00:45', 'sunrise']])
-    await choose('From: clock or sun', 'clock')
-    await choose('To: clock or sun', 'clock')
+    await chooseFrom('From: clock or sun', 'clock')
+    await chooseFrom('To: clock or sun', 'clock')
     expect(week().mon).toEqual([['18:00', '24:00']])
   })
 

@@ -5,6 +5,7 @@ import userEvent from '@testing-library/user-event'
 import type { ChannelDetection, ChannelView, DeviceView } from '../../core/devices/views.ts'
 import { said } from '../../core/messages/said.ts'
 import { answerWith, type Asked } from '../testing/answers.ts'
+import { chooseFrom } from '../testing/choose.ts'
 import { inApp } from '../testing/inApp.tsx'
 import { ChannelSection } from './ChannelSection.tsx'
 
@@ -104,8 +105,7 @@ test('is given its camera, and the plan is sent through it or not', async () => 
     ['used ch1'],
     { method: 'PUT', path: '/devices/dev/channels/ch1', body: { used: false } }
   ])
-  await userEvent.click(screen.getByRole('combobox', { name: 'Camera of Channel 1' }))
-  await userEvent.click((await screen.findAllByTitle('None')).at(-1)!)
+  await chooseFrom('Camera of Channel 1', 'None')
   await waitFor(() => expect(changes()).toHaveLength(2))
   expect(changes()[1]!.body).toEqual({ camera: null })
 })

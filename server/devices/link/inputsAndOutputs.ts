@@ -75,25 +75,12 @@ export class InputsAndOutputs {
     voice: Buffer | null
   ): Promise<void> {
     if (await this.wire.has('outputs'))
-      await this.wire.call(
-        'outputs',
-        xml(
-          'wo:Activate',
-          {},
-          xml('wo:OutputToken', {}, content(token)),
-          ...settingItems(settings),
-          voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''
-        )
-      )
+      await this.ofOutput('Activate', token, ...settingItems(settings), voiceItem(voice))
     else await this.relay(token, true)
   }
 
   async release(token: string): Promise<void> {
-    if (await this.wire.has('outputs'))
-      await this.wire.call(
-        'outputs',
-        xml('wo:Release', {}, xml('wo:OutputToken', {}, content(token)))
-      )
+    if (await this.wire.has('outputs')) await this.ofOutput('Release', token)
     else await this.relay(token, false)
   }
 
@@ -103,17 +90,21 @@ export class InputsAndOutputs {
     { settings, hours, rules }: OutputSetting,
     voice: Buffer | null
   ): Promise<void> {
-    await this.wire.call(
+    await this.ofOutput(
+      'SetOutput',
+      token,
+      ...settingItems(settings),
+      xml('wo:Hours', {}, content(hours)),
+      xml('wo:Rules', {}, content(rules.join(' '))),
+      voiceItem(voice)
+    )
+  }
+
+  /** Something asked of one output, by our extension. */
+  private ofOutput(action: string, token: string, ...more: string[]): Promise<Element> {
+    return this.wire.call(
       'outputs',
-      xml(
-        'wo:SetOutput',
-        {},
-        xml('wo:OutputToken', {}, content(token)),
-        ...settingItems(settings),
-        xml('wo:Hours', {}, content(hours)),
-        xml('wo:Rules', {}, content(rules.join(' '))),
-        voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''
-      )
+      xml(`wo:${action}`, {}, xml('wo:OutputToken', {}, content(token)), ...more)
     )
   }
 
@@ -132,6 +123,9 @@ export class InputsAndOutputs {
 
 const settingItems = (settings: Readonly<Record<string, string>>): string[] =>
   Object.entries(settings).map(([Name, Value]) => xml('tt:SimpleItem', { Name, Value }))
+
+const voiceItem = (voice: Buffer | null): string =>
+  voice ? xml('wo:Voice', {}, voice.toString('base64')) : ''
 
 function heldOf(output: Element): OutputSetting | null {
   const items = children(output, 'SimpleItem')

@@ -7,6 +7,7 @@ import { said } from '../../../core/messages/said.ts'
 import type { Detection } from '../../../core/formats/plan.ts'
 import type { EditEntry, HistoryView } from '../../../core/history/states.ts'
 import { answerWith, type Asked } from '../../testing/answers.ts'
+import { choose } from '../../testing/choose.ts'
 import { inApp } from '../../testing/inApp.tsx'
 import { benchDocument, benchView } from '../../testing/onBench.tsx'
 import { lineAt } from '../../testing/walkers.ts'
@@ -117,8 +118,7 @@ test('any two states are compared, whatever is now', async () => {
   await waitFor(() =>
     expect(comparison().getByRole('listitem').textContent).toMatch(/Gate was deleted/)
   )
-  await userEvent.click(comparison().getByRole('combobox'))
-  await userEvent.click((await screen.findAllByTitle(/^Edit 2/)).at(-1)!)
+  await choose(comparison().getByRole('combobox'), /^Edit 2/)
   await waitFor(() =>
     expect(
       comparison()

@@ -5,6 +5,7 @@ import userEvent from '@testing-library/user-event'
 import { useSyncExternalStore, type ReactNode } from 'react'
 import { DetectionSchema, type Detection } from '../../../core/formats/plan.ts'
 import { parseWith } from '../../../core/schema/parse.ts'
+import { chooseFrom } from '../../testing/choose.ts'
 import { benchDocument, benchView } from '../../testing/onBench.tsx'
 import { nights, popup } from '../../testing/smallSite.ts'
 import { lineAt } from '../../testing/walkers.ts'
@@ -38,10 +39,6 @@ const of = (id: string): any =>
   document.getState().detections.find(({ detection }) => detection.id === id)!.detection
 const ids = () => document.getState().detections.map(({ detection }) => detection.id)
 const press = (name: string) => userEvent.click(screen.getByRole('button', { name }))
-const choose = async (list: string, option: string): Promise<void> => {
-  await userEvent.click(screen.getByRole('combobox', { name: list }))
-  await userEvent.click(await screen.findByTitle(option))
-}
 afterEach(cleanup)
 
 test('without any selected nothing can be changed', () => {
@@ -65,9 +62,9 @@ test('hours go to all kinds, and away again; where they differ nothing is claime
   show([lineAt('a', 0.2), { ...tamper(), schedule: 'nights' }], ['a', 't'])
   expect(screen.queryByTitle('Nights')).toBeNull()
   expect(screen.queryByTitle('Always')).toBeNull()
-  await choose('Schedule for all selected', 'Nights')
+  await chooseFrom('Schedule for all selected', 'Nights')
   expect([of('a').schedule, of('t').schedule]).toEqual(['nights', 'nights'])
-  await choose('Schedule for all selected', 'Always')
+  await chooseFrom('Schedule for all selected', 'Always')
   expect([of('a').schedule, of('t').schedule]).toEqual([undefined, undefined])
 })
 
@@ -88,7 +85,7 @@ test('classes go to what has classes', async () => {
 test('links and unlinks the action that is chosen', async () => {
   show([lineAt('a', 0.2), lineAt('b', 0.4)], ['a', 'b'])
   expect(screen.getByRole('button', { name: 'Link' })).toHaveProperty('disabled', true)
-  await choose('Action for all selected', 'one')
+  await chooseFrom('Action for all selected', 'one')
   await press('Link')
   const links = () => ['a', 'b'].map((id) => document.actions(id).links)
   expect(links()).toEqual([['one'], ['one']])
